@@ -1,0 +1,137 @@
+"""The finish: one photo and everything decided about it. Small JSON that holds no pixels.
+
+``docs/document.md`` describes the format in prose; ``json_schema`` publishes it.
+"""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError, model_validator
+
+from lucky_margin.core.document.sizes import AsCropped, Size
+from lucky_margin.core.document.steps import Border, Export
+from lucky_margin.core.document.values import (
+    Box,
+    Ground,
+    Identifier,
+    Name,
+    Point,
+    Sha256,
+    Transparent,
+    Value,
+)
+from lucky_margin.core.errors import BadDocument, NotFound
+
+FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
+VERSION: Literal[1] = 1
+MAX_SIZES = 32
+
+
+class Focus(Value):
+    """What must stay in view: a point and perhaps a box, in photo space (0..1)."""
+
+    point: Point
+    box: Box | None = None
+
+    @model_validator(mode="after")
+    def _box_inside_the_photo(self) -> "Focus":
+        box = self.box
+        if box and not (box.left >= 0 and box.top >= 0 and box.right <= 1 and box.bottom <= 1):
+            raise ValueError("the focus box has to lie inside the photo (0 to 1)")
+        return self
+
+
+class PhotoReference(Value):
+    """A photo by the SHA-256 of its original bytes."""
+
+    sha256: Sha256
+
+
+class Finish(Value):
+    """One photo and everything decided about it."""
+
+    format: Literal["lucky-margin-finish"] = FORMAT
+    version: Literal[1] = VERSION
+    name: Name
+    photo: PhotoReference
+    focus: Focus | None = None
+    border: Border = Border()
+    export: Export = Export()
+    backdrop: Ground = Transparent()
+    outside: Ground = Transparent()
+    sizes: Annotated[tuple[Size, ...], Field(min_length=1, max_length=MAX_SIZES)]
+
+    @model_validator(mode="after")
+    def _sizes_are_sound(self) -> "Finish":
+        if len({size.id for size in self.sizes}) != len(self.sizes):
+            raise ValueError("two sizes have the same id")
+        for size in self.sizes:
+            self.border_of(size)
+            self.export_of(size)
+        return self
+
+    def size(self, size_id: Identifier) -> Size:
+        """The size with this id.
+
+        Raises:
+            NotFound: the finish has no such size.
+        """
+        for size in self.sizes:
+            if size.id == size_id:
+                return size
+        raise NotFound(f"This finish has no size “{size_id}”; pick one of its proofs.")
+
+    def with_size(self, size: Size) -> "Finish":
+        """The finish with ``size`` in place of the one that has its id."""
+        sizes = tuple(size if old.id == size.id else old for old in self.sizes)
+        return self.model_copy(update={"sizes": sizes})
+
+    def border_of(self, size: Size) -> Border:
+        """The border as ``size`` has it; one that is switched off is the default one."""
+        border = size.own.border.applied_to(self.border)
+        return border if border.on else Border()
+
+    def export_of(self, size: Size) -> Export:
+        """The export as ``size`` has it."""
+        return size.own.export.applied_to(self.export)
+
+
+def new_finish(*, name: str, photo_sha256: str) -> Finish:
+    """A finish that changes nothing: the whole photo, pixel for pixel."""
+    return Finish(
+        name=name,
+        photo=PhotoReference(sha256=photo_sha256),
+        sizes=(Size(id="main", name="As photographed", pixels=AsCropped()),),
+    )
+
+
+def read_finish(data: Any) -> Finish:
+    """A finish from parsed JSON.
+
+    Raises:
+        BadDocument: ``data`` is no finish, is of a newer version, or a field is wrong; the
+            message names the first such field.
+    """
+    if not isinstance(data, dict) or data.get("format") != FORMAT:
+        raise BadDocument(f'This is no finish: its "format" has to be "{FORMAT}".')
+    version = data.get("version")
+    if isinstance(version, int) and version > VERSION:
+        raise BadDocument(
+            f"This finish was made by a newer Lucky Margin (format {version}, "
+            f"known up to {VERSION}); update this one first."
+        )
+    try:
+        return Finish.model_validate(data)
+    except ValidationError as error:
+        raise BadDocument(describe_validation_error(error)) from error
+
+
+def describe_validation_error(error: ValidationError) -> str:
+    """One sentence on the first thing that does not validate."""
+    first = error.errors(include_url=False, include_context=False)[0]
+    place = ".".join(str(part) for part in first["loc"]) or "the document"
+    return f"{place}: {first['msg'].removeprefix('Value error, ')}."
+
+
+def json_schema() -> dict[str, Any]:
+    """The JSON Schema (2020-12) of a finish."""
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Finish.model_json_schema()

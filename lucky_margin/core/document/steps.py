@@ -1,0 +1,53 @@
+"""The steps of the docket that a finish sets and a size may do in its own way."""
+
+from typing import Annotated
+
+from pydantic import Field, StringConstraints
+
+from lucky_margin.core.document.values import Colour, Opacity, Sides, Value
+from lucky_margin.core.types import ImageFormat
+
+MIN_QUALITY, MAX_QUALITY = 1, 100
+
+DEFAULT_NAME_PATTERN = "{name}-{width}x{height}"
+
+Credit = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+"""A line of copyright or author; empty means "as in the original"."""
+
+
+class Border(Value):
+    """A band along the shape's outline.
+
+    Thickness is a fraction of the size's short side, snapped to whole output pixels. An
+    inside border covers the photo's edge; an outside one frames the photo smaller. Either
+    way the file keeps its exact pixels.
+    """
+
+    on: bool = True
+    thickness: Sides = Sides()
+    colour: Colour = "#FFFFFF"
+    opacity: Opacity = 1
+    outside: bool = False
+
+    @property
+    def is_set(self) -> bool:
+        """Whether anything of it would be drawn or would move the photo."""
+        return self.on and self.thickness.any
+
+
+class Export(Value):
+    """How a size is written to a file.
+
+    ``max_kb`` (1 KB = 1000 bytes) caps the file's weight and overrides ``quality``; PNG
+    knows neither, it is lossless.
+    """
+
+    format: ImageFormat = "jpeg"
+    quality: int = Field(default=90, ge=MIN_QUALITY, le=MAX_QUALITY)
+    max_kb: float | None = Field(default=None, ge=1, le=1_000_000)
+    name_pattern: Annotated[str, StringConstraints(min_length=1, max_length=200)] = (
+        DEFAULT_NAME_PATTERN
+    )
+    keep_camera_data: bool = False
+    author: Credit = ""
+    copyright: Credit = ""

@@ -1,0 +1,147 @@
+"""The small validated values that documents are made of.
+
+Spaces and units: *photo pixels* count pixels of the upright original from its top left;
+*photo space* is the same as 0..1; *output pixels* count pixels of a size; *fractions* are of
+a size's short side.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+
+MAX_SIDE = 16_000
+"""Longest side of an output, in pixels."""
+
+MAX_OUTPUT_PIXELS = 120_000_000
+"""Most pixels of an output."""
+
+MAX_PHOTO_SIDE = 200_000
+"""Longest side a window coordinate can speak of, in photo pixels."""
+
+
+class Value(BaseModel):
+    """A frozen value that knows no extra fields, no NaN and no infinity."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$"), AfterValidator(str.upper)]
+"""An opaque sRGB colour, ``#RRGGBB``."""
+
+Sha256 = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+"""A SHA-256 in lower-case hexadecimal."""
+
+Identifier = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
+"""A short name that is safe in addresses."""
+
+Opacity = Annotated[float, Field(ge=0, le=1)]
+"""0 is invisible, 1 is opaque."""
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+"""What people call a thing."""
+
+PixelSide = Annotated[int, Field(ge=1, le=MAX_SIDE)]
+"""One side of an output, in output pixels."""
+
+UnitCoordinate = Annotated[float, Field(ge=0, le=1)]
+"""A coordinate in photo space."""
+
+
+class Box(Value):
+    """An upright rectangle; the field that holds it names its space.
+
+    Right and bottom are exclusive: a box with ``left=0, width=10`` ends at 10.
+    """
+
+    left: float
+    top: float
+    width: float = Field(gt=0)
+    height: float = Field(gt=0)
+
+    @property
+    def right(self) -> float:
+        return self.left + self.width
+
+    @property
+    def bottom(self) -> float:
+        return self.top + self.height
+
+    @property
+    def center(self) -> tuple[float, float]:
+        return self.left + self.width / 2, self.top + self.height / 2
+
+    @property
+    def ratio(self) -> float:
+        """Width over height."""
+        return self.width / self.height
+
+    def scaled(self, factor_x: float, factor_y: float | None = None) -> "Box":
+        """The same box in units ``factor_x`` (and ``factor_y``) times finer."""
+        y = factor_x if factor_y is None else factor_y
+        return Box(
+            left=self.left * factor_x,
+            top=self.top * y,
+            width=self.width * factor_x,
+            height=self.height * y,
+        )
+
+
+class Point(Value):
+    """A point in photo space."""
+
+    x: UnitCoordinate
+    y: UnitCoordinate
+
+
+class Ratio(Value):
+    """Width to height, as two numbers people would say ("4:5", "7:9.5")."""
+
+    width: float = Field(gt=0, le=10_000)
+    height: float = Field(gt=0, le=10_000)
+
+    @property
+    def value(self) -> float:
+        """Width over height."""
+        return self.width / self.height
+
+    @property
+    def label(self) -> str:
+        return f"{self.width:g}:{self.height:g}"
+
+
+class Sides(Value):
+    """One fraction of the short side for each side of a frame."""
+
+    top: float = Field(default=0, ge=0, le=0.45)
+    right: float = Field(default=0, ge=0, le=0.45)
+    bottom: float = Field(default=0, ge=0, le=0.45)
+    left: float = Field(default=0, ge=0, le=0.45)
+
+    @classmethod
+    def all(cls, thickness: float) -> "Sides":
+        return cls(top=thickness, right=thickness, bottom=thickness, left=thickness)
+
+    @property
+    def any(self) -> bool:
+        return max(self.top, self.right, self.bottom, self.left) > 0
+
+    @property
+    def even(self) -> bool:
+        return self.top == self.right == self.bottom == self.left
+
+
+class Transparent(Value):
+    """A ground that is not there."""
+
+    kind: Literal["transparent"] = "transparent"
+
+
+class SolidColour(Value):
+    """A ground of one opaque colour."""
+
+    kind: Literal["colour"] = "colour"
+    colour: Colour = "#FFFFFF"
+
+
+Ground = Annotated[Transparent | SolidColour, Field(discriminator="kind")]
+"""What shows where there is no picture."""

@@ -1,0 +1,19 @@
+"""Export: pictures to files."""
+
+from lucky_margin.core.export.encode import MEDIA_TYPES, SUFFIXES, encode
+from lucky_margin.core.export.export import ExportedFile, export
+from lucky_margin.core.export.names import file_stem, safe_stem
+from lucky_margin.core.export.weight import BYTES_PER_KB, QUALITY_FLOOR, Remedy
+
+__all__ = [
+    "BYTES_PER_KB",
+    "MEDIA_TYPES",
+    "QUALITY_FLOOR",
+    "SUFFIXES",
+    "ExportedFile",
+    "Remedy",
+    "encode",
+    "export",
+    "file_stem",
+    "safe_stem",
+]

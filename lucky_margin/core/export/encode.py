@@ -1,0 +1,68 @@
+"""Encoding: a picture to the bytes of a file, the same bytes every time."""
+
+import io
+from typing import Any
+
+from PIL import Image
+
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.photos.profiles import srgb_profile
+from lucky_margin.core.types import ImageFormat, Picture8
+
+SUFFIXES: dict[ImageFormat, str] = {"jpeg": "jpg", "png": "png", "webp": "webp", "avif": "avif"}
+
+MEDIA_TYPES: dict[ImageFormat, str] = {
+    "jpeg": "image/jpeg",
+    "png": "image/png",
+    "webp": "image/webp",
+    "avif": "image/avif",
+}
+
+MAX_SIDES: dict[ImageFormat, int] = {"webp": 16_383, "jpeg": 65_535, "avif": 65_535, "png": 10**9}
+"""The longest side each format can hold, in pixels."""
+
+FULL_COLOUR_QUALITY = 90
+"""From this quality on, JPEG and AVIF keep colour at full resolution (4:4:4)."""
+
+
+def encode(
+    picture: Picture8, image_format: ImageFormat, *, quality: int, exif: bytes = b""
+) -> bytes:
+    """``picture`` as a file of ``image_format`` with an sRGB profile.
+
+    ``quality`` is 1..100; PNG, which is lossless, has no use for it.
+
+    Raises:
+        BadInput: a side is longer than the format can hold.
+    """
+    longest = max(picture.shape[:2])
+    if longest > MAX_SIDES[image_format]:
+        raise BadInput(
+            f"{image_format.upper()} holds at most {MAX_SIDES[image_format]} pixels to a side, "
+            f"not {longest}; export as PNG or ask for fewer."
+        )
+    options: dict[str, Any] = {"icc_profile": srgb_profile()}
+    if exif:
+        options["exif"] = exif
+    buffer = io.BytesIO()
+    Image.fromarray(picture).save(
+        buffer, image_format.upper(), **options, **_options(image_format, quality)
+    )
+    return buffer.getvalue()
+
+
+def _options(image_format: ImageFormat, quality: int) -> dict[str, Any]:
+    full_colour = quality >= FULL_COLOUR_QUALITY
+    match image_format:
+        case "jpeg":
+            return {"quality": quality, "optimize": True, "subsampling": 0 if full_colour else 2}
+        case "png":
+            return {"compress_level": 6}
+        case "webp":
+            return {"quality": quality, "method": 4}
+        case "avif":
+            return {
+                "quality": quality,
+                "speed": 6,
+                "subsampling": "4:4:4" if full_colour else "4:2:0",
+            }

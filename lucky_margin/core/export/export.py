@@ -1,0 +1,78 @@
+"""Exporting: one size of a finish as the file that will be saved."""
+
+from dataclasses import dataclass
+
+from lucky_margin.core.document import Finish, Size
+from lucky_margin.core.export.encode import SUFFIXES, encode
+from lucky_margin.core.export.metadata import exif_bytes
+from lucky_margin.core.export.names import file_stem
+from lucky_margin.core.export.weight import (
+    BYTES_PER_KB,
+    LOSSLESS_QUALITY,
+    Encoded,
+    Remedy,
+    best_under,
+    remedies,
+)
+from lucky_margin.core.render import Sources, render
+from lucky_margin.core.types import ImageFormat
+
+
+@dataclass(frozen=True)
+class ExportedFile:
+    """A finished file, byte for byte as it will be saved."""
+
+    data: bytes
+    file_name: str
+    image_format: ImageFormat
+    width: int
+    height: int
+    quality: int
+    max_kb: float | None
+    remedies: tuple[Remedy, ...] = ()
+
+    @property
+    def meets_cap(self) -> bool:
+        """Whether the file is as light as was asked, or nothing was asked."""
+        return self.max_kb is None or len(self.data) <= self.max_kb * BYTES_PER_KB
+
+
+def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
+    """``size`` as a file: exactly its pixels, in its format, under its weight cap if it can be.
+
+    Raises:
+        BadInput: the name pattern or a side does not suit.
+        NotFound, OriginalMissing: the photo is not to be had.
+        TooLarge: the size comes to too many pixels.
+    """
+    wanted = finish.export_of(size)
+    facts = sources.facts(finish.photo.sha256)
+    picture = render(finish, size, sources)
+    height, width = picture.shape[:2]
+    stem = file_stem(
+        wanted.name_pattern, name=finish.name, size=size.name, width=width, height=height
+    )
+    exif = exif_bytes(wanted, facts)
+
+    def encode_at(quality: int) -> bytes:
+        return encode(picture, wanted.format, quality=quality, exif=exif)
+
+    cap = wanted.max_kb
+    if wanted.format == "png":
+        encoded = Encoded(encode_at(LOSSLESS_QUALITY), LOSSLESS_QUALITY)
+    elif cap is None:
+        encoded = Encoded(encode_at(wanted.quality), wanted.quality)
+    else:
+        encoded = best_under(cap, encode_at)
+    weight = len(encoded.data)
+    too_heavy = cap is not None and weight > cap * BYTES_PER_KB
+    return ExportedFile(
+        data=encoded.data,
+        file_name=f"{stem}.{SUFFIXES[wanted.format]}",
+        image_format=wanted.format,
+        width=width,
+        height=height,
+        quality=encoded.quality,
+        max_kb=cap,
+        remedies=tuple(remedies(picture, wanted.format, weight, cap)) if cap and too_heavy else (),
+    )

@@ -1,0 +1,4 @@
+"""How large a photo may be."""
+
+MAX_PHOTO_BYTES = 150_000_000
+MAX_PHOTO_PIXELS = 120_000_000

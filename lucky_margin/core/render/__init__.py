@@ -1,0 +1,21 @@
+"""Rendering: documents to pixels, layouts and checks."""
+
+from lucky_margin.core.render.cache import PictureCache
+from lucky_margin.core.render.checks import Check, check
+from lucky_margin.core.render.layout import Layout, layout
+from lucky_margin.core.render.render import View, flatten_colour, render, scaled_sides
+from lucky_margin.core.render.sources import MemorySources, Sources
+
+__all__ = [
+    "Check",
+    "Layout",
+    "MemorySources",
+    "PictureCache",
+    "Sources",
+    "View",
+    "check",
+    "flatten_colour",
+    "layout",
+    "render",
+    "scaled_sides",
+]

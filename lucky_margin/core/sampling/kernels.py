@@ -1,0 +1,137 @@
+"""The compiled loops of sampling: one fused pass from stored pixels to stored pixels.
+
+Numba compiles them once and keeps the result on disk. The OpenMP threading layer is asked for
+because it allows several callers at a time, which the server's workers are.
+"""
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
+
+from lucky_margin.core.sampling.srgb import ENCODE_STEPS
+from lucky_margin.core.types import AnyPicture, Picture8
+
+numba.config.THREADING_LAYER = "omp"
+
+WHOLE = 0.03
+"""Of an 8-bit step: a value this near to a whole one is that value and is not dithered."""
+
+
+@numba.njit(inline="always")
+def _encoded(linear: float, table: NDArray[np.float32]) -> float:
+    """sRGB encoding (0..1) of ``linear``, clipped to 0..1."""
+    position = min(max(linear, 0.0), 1.0) * ENCODE_STEPS
+    index = int(position)
+    below = table[index]
+    return below + (table[index + 1] - below) * (position - index)
+
+
+@numba.njit(inline="always")
+def _dither(x: int, y: int) -> float:
+    """Noise in -0.5..0.5 that depends on the absolute output pixel only.
+
+    Interleaved gradient noise: J. Jimenez, "Next Generation Post Processing in Call of Duty:
+    Advanced Warfare", SIGGRAPH 2014 course notes, p. 122.
+    """
+    inner = 0.06711056 * x + 0.00583715 * y
+    outer = 52.9829189 * (inner - np.floor(inner))
+    return outer - np.floor(outer) - 0.5
+
+
+@numba.njit(inline="always")
+def _to_8_bits(value: float, noise: float) -> int:
+    """``value`` (0..255) rounded, dithered by less than half a step unless it is whole."""
+    nearest = np.floor(value + 0.5)
+    if abs(value - nearest) > WHOLE:
+        nearest = np.floor(value + 0.5 + 0.999 * noise)
+    return int(min(max(nearest, 0.0), 255.0))
+
+
+@numba.njit(parallel=True, nogil=True, cache=True)
+def resample(
+    source: AnyPicture,
+    decode: NDArray[np.float32],
+    encode: NDArray[np.float32],
+    x_first: NDArray[np.int64],
+    x_weights: NDArray[np.float32],
+    y_first: NDArray[np.int64],
+    y_weights: NDArray[np.float32],
+    x_origin: int,
+    y_origin: int,
+) -> Picture8:
+    """Separable resampling in linear light, premultiplied inside.
+
+    ``x_origin`` and ``y_origin`` are the absolute output coordinates of the first pixel, which
+    the dither needs.
+    """
+    channels = source.shape[2]
+    height, width = y_first.shape[0], x_first.shape[0]
+    left = x_first.min()
+    right = x_first.max() + x_weights.shape[1]
+    top = np.float32(decode.shape[0] - 1)
+    out = np.empty((height, width, channels), np.uint8)
+    for j in numba.prange(height):
+        line = np.zeros((right - left, channels), np.float32)
+        for tap in range(y_weights.shape[1]):
+            weight = y_weights[j, tap]
+            if weight == 0:
+                continue
+            row = source[y_first[j] + tap]
+            if channels == 4:
+                for x in range(left, right):
+                    alpha = weight * (row[x, 3] / top)
+                    for c in range(3):
+                        line[x - left, c] += alpha * decode[row[x, c]]
+                    line[x - left, 3] += alpha
+            else:
+                for x in range(left, right):
+                    for c in range(channels):
+                        line[x - left, c] += weight * decode[row[x, c]]
+        total = np.empty(channels, np.float32)
+        for i in range(width):
+            total[:] = 0
+            for tap in range(x_weights.shape[1]):
+                weight = x_weights[i, tap]
+                x = x_first[i] + tap - left
+                for c in range(channels):
+                    total[c] += weight * line[x, c]
+            noise = _dither(x_origin + i, y_origin + j)
+            share = np.float32(1)
+            if channels == 4:
+                share = min(max(total[3], np.float32(0)), np.float32(1))
+                out[j, i, 3] = _to_8_bits(255.0 * share, noise)
+            for c in range(3):
+                linear = total[c] / share if share > 0 else np.float32(0)
+                out[j, i, c] = _to_8_bits(255.0 * _encoded(linear, encode), noise)
+    return out
+
+
+@numba.njit(parallel=True, nogil=True, cache=True)
+def halve(
+    source: AnyPicture, decode: NDArray[np.float32], encode: NDArray[np.float32]
+) -> AnyPicture:
+    """A copy of half the sides (rounded up), each pixel the linear-light mean of up to 2 x 2."""
+    rows, columns, channels = source.shape
+    out = np.empty(((rows + 1) // 2, (columns + 1) // 2, channels), source.dtype)
+    top = np.float32(decode.shape[0] - 1)
+    for j in numba.prange(out.shape[0]):
+        bottom = min(2 * j + 2, rows)
+        for i in range(out.shape[1]):
+            right = min(2 * i + 2, columns)
+            count = (bottom - 2 * j) * (right - 2 * i)
+            if channels == 4:
+                alpha = 0.0
+                for y in range(2 * j, bottom):
+                    for x in range(2 * i, right):
+                        alpha += source[y, x, 3]
+                out[j, i, 3] = int(alpha / count + 0.5)
+            for c in range(3):
+                total = 0.0
+                for y in range(2 * j, bottom):
+                    for x in range(2 * i, right):
+                        share = (
+                            source[y, x, 3] / alpha if channels == 4 and alpha > 0 else 1 / count
+                        )
+                        total += decode[source[y, x, c]] * share
+                out[j, i, c] = int(top * _encoded(total, encode) + 0.5)
+    return out

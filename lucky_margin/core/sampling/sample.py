@@ -1,0 +1,57 @@
+"""Sampling: part of a photo at an exact number of pixels, in linear light."""
+
+import numpy as np
+
+from lucky_margin.core.sampling import kernels
+from lucky_margin.core.sampling.srgb import decode_table, encode_table
+from lucky_margin.core.sampling.weights import axis_weights
+from lucky_margin.core.types import AnyPicture, Picture8, Region
+
+
+def sample(
+    photo: AnyPicture, *, left: float, top: float, step_x: float, step_y: float, region: Region
+) -> Picture8:
+    """The pixels of ``region`` when ``photo`` is laid under the output.
+
+    ``left`` and ``top`` are the photo pixels under the output's top left corner, ``step_x`` and
+    ``step_y`` the photo pixels to one output pixel; ``region`` is in output pixels. Past the
+    photo's edge its last pixels go on. Returns 8 bits, with the channels of ``photo``.
+
+    One to one on whole photo pixels, an 8-bit photo is copied exactly.
+    """
+    x, y, width, height = region
+    if _is_copy(photo, left, top, step_x, step_y):
+        copied_x, copied_y = int(left) + x, int(top) + y
+        inside = copied_x + width <= photo.shape[1] and copied_y + height <= photo.shape[0]
+        if inside and copied_x >= 0 and copied_y >= 0:
+            return np.ascontiguousarray(
+                photo[copied_y : copied_y + height, copied_x : copied_x + width]
+            )
+    across = axis_weights(left, step_x, x, width, photo.shape[1])
+    down = axis_weights(top, step_y, y, height, photo.shape[0])
+    return kernels.resample(
+        photo,
+        decode_table(photo.dtype),
+        encode_table(),
+        across.first,
+        across.weights,
+        down.first,
+        down.weights,
+        x,
+        y,
+    )
+
+
+def halved(photo: AnyPicture) -> AnyPicture:
+    """A copy at half the sides (rounded up), averaged in linear light, of the same dtype."""
+    return kernels.halve(photo, decode_table(photo.dtype), encode_table())
+
+
+def _is_copy(photo: AnyPicture, left: float, top: float, step_x: float, step_y: float) -> bool:
+    return (
+        photo.dtype == np.uint8
+        and step_x == 1
+        and step_y == 1
+        and float(left).is_integer()
+        and float(top).is_integer()
+    )
