@@ -3,7 +3,13 @@
 from lucky_margin.core.export.encode import MEDIA_TYPES, SUFFIXES, encode
 from lucky_margin.core.export.export import ExportedFile, export
 from lucky_margin.core.export.names import file_stem, safe_stem
-from lucky_margin.core.export.weight import BYTES_PER_KB, QUALITY_FLOOR, Remedy
+from lucky_margin.core.export.weight import (
+    BYTES_PER_KB,
+    QUALITY_FLOOR,
+    FewerPixels,
+    OtherFormat,
+    Remedy,
+)
 
 __all__ = [
     "BYTES_PER_KB",
@@ -11,6 +17,8 @@ __all__ = [
     "QUALITY_FLOOR",
     "SUFFIXES",
     "ExportedFile",
+    "FewerPixels",
+    "OtherFormat",
     "Remedy",
     "encode",
     "export",

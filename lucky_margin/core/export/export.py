@@ -1,6 +1,8 @@
 """Exporting: one size of a finish as the file that will be saved."""
 
+import hashlib
 from dataclasses import dataclass
+from functools import cached_property
 
 from lucky_margin.core.document import Finish, Size
 from lucky_margin.core.export.encode import SUFFIXES, encode
@@ -30,6 +32,10 @@ class ExportedFile:
     quality: int
     max_kb: float | None
     remedies: tuple[Remedy, ...] = ()
+
+    @cached_property
+    def sha256(self) -> str:
+        return hashlib.sha256(self.data).hexdigest()
 
     @property
     def meets_cap(self) -> bool:

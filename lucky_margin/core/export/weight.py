@@ -47,11 +47,21 @@ def best_under(max_kb: float, encode_at: Callable[[int], bytes]) -> Encoded:
 
 
 @dataclass(frozen=True)
-class Remedy:
-    """What would bring a file under its cap: another format, or fewer pixels (about)."""
+class OtherFormat:
+    """Another format would bring the file under its cap; it was tried."""
 
-    image_format: ImageFormat | None = None
-    pixels: tuple[int, int] | None = None
+    image_format: ImageFormat
+
+
+@dataclass(frozen=True)
+class FewerPixels:
+    """About these sides would bring the file under its cap; an estimate."""
+
+    width: int
+    height: int
+
+
+Remedy = OtherFormat | FewerPixels
 
 
 def remedies(
@@ -62,14 +72,14 @@ def remedies(
     Other formats are tried for real; fewer pixels are an estimate, weight going with area.
     """
     cap = max_kb * BYTES_PER_KB
-    found = []
+    found: list[Remedy] = []
     opaque = picture.shape[2] == 3
     others: list[ImageFormat] = ["webp", "jpeg"] if opaque else ["webp"]
     for other in others:
         if other != image_format and len(encode(picture, other, quality=QUALITY_FLOOR)) <= cap:
-            found.append(Remedy(image_format=other))
+            found.append(OtherFormat(other))
     height, width = picture.shape[:2]
     shrink = 0.95 * (cap / weight) ** 0.5
     if min(width, height) * shrink >= 1:
-        found.append(Remedy(pixels=(int(width * shrink), int(height * shrink))))
+        found.append(FewerPixels(int(width * shrink), int(height * shrink)))
     return found

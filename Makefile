@@ -1,0 +1,69 @@
+# The two commands a newcomer needs are `make demo` and `make test`; both set up what is missing.
+
+SHELL := /bin/bash
+.DEFAULT_GOAL := help
+
+VENV := .venv
+PYTHON := $(VENV)/bin/python
+SETUP := .setup
+FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f) $(wildcard frontend/*.json frontend/*.ts frontend/*.html)
+
+.PHONY: help demo test bench screenshots clean
+
+help:
+	@echo "make demo    set up, seed the demo data, serve on 127.0.0.1:8750 (PORT overrides)"
+	@echo "make test    set up, lint, check types, run all tests"
+	@echo "make bench   measure speed against general-purpose libraries"
+
+demo: $(SETUP)/run frontend/dist/index.html
+	@$(PYTHON) -m demo.seed
+	@$(PYTHON) -m lucky_margin.cli serve
+
+test: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html
+	$(VENV)/bin/ruff check .
+	$(VENV)/bin/ruff format --check .
+	$(VENV)/bin/mypy
+	npm --prefix frontend run --silent lint
+	npm --prefix frontend run --silent types
+	$(PYTHON) -W error -m tests
+
+bench: $(SETUP)/dev
+	$(PYTHON) -m bench
+
+# Pictures for docs/screenshots, taken from the demo data.
+screenshots: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html
+	$(PYTHON) -m docs.take_screenshots
+
+clean:
+	rm -rf $(VENV) $(SETUP) frontend/node_modules frontend/dist
+
+$(VENV)/bin/python:
+	python3 -c 'import sys; sys.exit(sys.version_info < (3, 11) and "Python 3.11 or newer is needed.")'
+	python3 -m venv $(VENV)
+
+$(SETUP)/libraries: tools/ensure-debian.sh
+	@mkdir -p $(SETUP)
+	tools/ensure-debian.sh libEGL.so.1=libegl1 libGL.so.1=libgl1
+	@touch $@
+
+$(SETUP)/chromium: tools/ensure-debian.sh
+	@mkdir -p $(SETUP)
+	tools/ensure-debian.sh /usr/bin/chromium=chromium
+	@touch $@
+
+$(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements.txt
+	@touch $@
+
+$(SETUP)/dev: requirements-dev.txt $(SETUP)/run
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@touch $@
+
+$(SETUP)/node: frontend/package-lock.json
+	@mkdir -p $(SETUP)
+	npm --prefix frontend ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+frontend/dist/index.html: $(SETUP)/node $(FRONTEND_SOURCES)
+	npm --prefix frontend run --silent build -- --logLevel warn
+	@touch $@

@@ -1,0 +1,88 @@
+// Talking to the service. Refusals become `Refused` with the service's sentence; when the
+// service does not answer at all, `Unreachable`.
+
+import type { Problem } from './types'
+
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+
+  get isStale(): boolean {
+    return this.problem.status === 412
+  }
+}
+
+export class Unreachable extends Error {
+  constructor() {
+    super('Lucky Margin does not answer.')
+  }
+}
+
+async function send(path: string, init: RequestInit): Promise<Response> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, init)
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new Unreachable()
+  }
+  if (!response.ok) throw new Refused(await problemOf(response))
+  return response
+}
+
+async function problemOf(response: Response): Promise<Problem> {
+  try {
+    return (await response.json()) as Problem
+  } catch {
+    const detail = `The service answered ${response.status}; try again.`
+    return { type: 'about:blank', title: 'Unknown', status: response.status, detail }
+  }
+}
+
+function withBody(method: string, body: unknown): RequestInit {
+  return { method, body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }
+}
+
+export async function get<T>(path: string): Promise<T> {
+  return (await send(path, {})).json()
+}
+
+export async function post<T>(path: string, body: unknown = {}): Promise<T> {
+  return (await send(path, withBody('POST', body))).json()
+}
+
+export async function put<T>(path: string, body: unknown): Promise<T> {
+  return (await send(path, withBody('PUT', body))).json()
+}
+
+export async function remove(path: string): Promise<void> {
+  await send(path, { method: 'DELETE' })
+}
+
+/** A picture, or null when a newer request of the channel took its place. */
+export async function picture(path: string, body: unknown): Promise<Blob | null> {
+  const response = await send(path, withBody('POST', body))
+  return response.status === 204 ? null : response.blob()
+}
+
+/** Send a file as the body, telling how much of it has gone (0 to 1). */
+export function upload<T>(path: string, file: Blob, progress: (share: number) => void): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest()
+    request.open('POST', `/api${path}`)
+    request.setRequestHeader('Content-Type', 'application/octet-stream')
+    request.upload.onprogress = (event) => progress(event.loaded / Math.max(event.total, 1))
+    request.onerror = () => reject(new Unreachable())
+    request.onload = () => {
+      try {
+        const body = JSON.parse(request.responseText)
+        if (request.status < 300) resolve(body as T)
+        else reject(new Refused(body as Problem))
+      } catch {
+        reject(new Unreachable())
+      }
+    }
+    request.send(file)
+  })
+}

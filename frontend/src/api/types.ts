@@ -1,0 +1,27 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+
+export type Finish = Schemas['Finish']
+export type Size = Schemas['Size']
+export type Layout = Schemas['Layout']
+export type Laid = Schemas['Laid']
+export type Edit = NonNullable<Schemas['Draft']['edit']>
+export type Check = Schemas['Check']
+export type Photo = Schemas['Photo']
+export type FinishState = Schemas['FinishState']
+export type FinishFace = Schemas['FinishFace']
+export type Revision = Schemas['Revision']
+export type WeighedFile = Schemas['WeighedFile']
+export type Exported = Schemas['Exported']
+export type LibrarySize = Schemas['LibrarySize']
+export type View = Schemas['PreviewWanted']['view']
+export type Box = Schemas['Box']
+export type Border = Schemas['Border']
+export type BorderChanges = Schemas['BorderChanges']
+export type ExportChanges = Schemas['ExportChanges']
+export type Sides = Schemas['Sides']
+export type Ground = Finish['outside']
+export type Grip = Schemas['DragWindow']['grip']
+export type WindowField = Schemas['TypeWindow']['field']
+export type Problem = Schemas['Problem']

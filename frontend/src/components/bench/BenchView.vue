@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { useTitle } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { get } from '../../api/client'
+import type { Photo } from '../../api/types'
+import { useBench } from '../../stores/bench'
+import { useNotices } from '../../stores/notices'
+import { useStage } from '../../stores/stage'
+import BenchBar from './BenchBar.vue'
+import CheckPanel from './CheckPanel.vue'
+import DocketPanel from './DocketPanel.vue'
+import ProofPanel from './ProofPanel.vue'
+import StaleBanner from './StaleBanner.vue'
+import StageArea from './StageArea.vue'
+import StageBar from './StageBar.vue'
+
+const props = defineProps<{ id: string }>()
+defineEmits<{ 'show-keys': [] }>()
+
+const bench = useBench()
+const stage = useStage()
+const notices = useNotices()
+const router = useRouter()
+const photo = ref<Photo | null>(null)
+
+useTitle(computed(() => (bench.document ? `${bench.document.name} · Lucky Margin` : 'Lucky Margin')))
+
+watch(
+  () => props.id,
+  async (id) => {
+    photo.value = null
+    stage.fit()
+    stage.before = false
+    try {
+      await bench.load(id)
+      photo.value = await get<Photo>(`/photos/${bench.document?.photo.sha256}`)
+      if (bench.saved?.changes === 1) bench.openStep = 'crop'
+    } catch (error) {
+      notices.tell(error)
+      await router.replace({ name: 'shelf' })
+    }
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div class="bench">
+    <BenchBar @show-keys="$emit('show-keys')" />
+    <div v-if="bench.draft && bench.size" class="columns">
+      <DocketPanel :photo="photo" />
+      <main class="middle on-dark">
+        <StaleBanner v-if="bench.stale" />
+        <StageArea />
+        <StageBar />
+      </main>
+      <aside class="proofs" aria-label="Proofs and checks">
+        <ProofPanel />
+        <CheckPanel />
+      </aside>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  height: 100%;
+  background: var(--surround-mid);
+}
+
+.columns {
+  display: grid;
+  grid-template-columns: 308px minmax(0, 1fr) 226px;
+  height: calc(100% - 46px);
+}
+
+.middle {
+  position: relative;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) 38px;
+  min-width: 0;
+}
+
+.proofs {
+  overflow: auto;
+  padding: 12px 14px;
+  border-left: 1px solid #777777;
+  background: var(--proof);
+}
+
+@media (max-width: 1200px) {
+  .columns {
+    grid-template-columns: 296px minmax(0, 1fr) 190px;
+  }
+}
+</style>

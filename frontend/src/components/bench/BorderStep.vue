@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { BorderChanges, Edit, Sides } from '../../api/types'
+import { useBench } from '../../stores/bench'
+import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
+import ColourField from '../shared/ColourField.vue'
+import NumberField from '../shared/NumberField.vue'
+import SliderRow from '../shared/SliderRow.vue'
+import { BORDER_COLOURS } from './colours'
+
+const THICKNESS: Record<string, number> = { none: 0, thin: 0.01, medium: 0.025, wide: 0.05, broad: 0.08 }
+const MOST = 0.45
+const SIDES = ['top', 'right', 'bottom', 'left'] as const
+
+const bench = useBench()
+const border = computed(() => bench.document!.border)
+const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
+const isEven = computed(() => new Set(Object.values(border.value.thickness)).size === 1)
+const isLinked = ref(isEven.value)
+
+const thicknessChoices: Choice<string>[] = Object.keys(THICKNESS).map((key) => ({ key, label: key }))
+const chosenThickness = computed(() => {
+  if (!isEven.value) return null
+  const found = Object.entries(THICKNESS).find(
+    ([, fraction]) => Math.abs(fraction - border.value.thickness.top) < 1e-6,
+  )
+  return found?.[0] ?? null
+})
+
+const even = (fraction: number): Sides => ({
+  top: fraction,
+  right: fraction,
+  bottom: fraction,
+  left: fraction,
+})
+
+/** Changing anything of a border that is switched off switches it on. */
+function change(changes: BorderChanges): Edit {
+  return { kind: 'set_border', changes: { ...changes, on: true }, only_this_size: false }
+}
+
+function tryOut(changes: BorderChanges | null): void {
+  bench.tryOut = changes && change(changes)
+}
+
+function typeSide(side: keyof Sides, px: number): void {
+  const fraction = px / short.value
+  const thickness = isLinked.value
+    ? even(fraction)
+    : { ...border.value.thickness, [side]: fraction }
+  void bench.edit(change({ thickness }))
+}
+
+function link(): void {
+  isLinked.value = !isLinked.value
+  if (isLinked.value && !isEven.value) {
+    void bench.edit(change({ thickness: even(border.value.thickness.top) }))
+  }
+}
+
+async function slideTo(changes: BorderChanges): Promise<void> {
+  bench.drag(change(changes))
+  await bench.endDrag()
+}
+</script>
+
+<template>
+  <p class="field-label">Thickness</p>
+  <ChoiceChips
+    label="Thickness"
+    :choices="thicknessChoices"
+    :chosen="chosenThickness"
+    @choose="(key) => bench.edit(change({ thickness: even(THICKNESS[key]!) }))"
+    @hover="(key) => tryOut(key ? { thickness: even(THICKNESS[key]!) } : null)"
+  />
+  <SliderRow
+    v-if="isLinked"
+    label="All sides"
+    :value="border.thickness.top * short"
+    :max="Math.round(short * 0.15)"
+    unit="px"
+    :percent="short / 100"
+    :digits="1"
+    @move="(px) => bench.drag(change({ thickness: even(px / short) }))"
+    @change="(px) => slideTo({ thickness: even(px / short) })"
+  />
+  <div v-else class="sides">
+    <NumberField
+      v-for="side in SIDES"
+      :key="side"
+      stacked
+      :label="side"
+      :value="border.thickness[side] * short"
+      :percent="short / 100"
+      :min="0"
+      :max="short * MOST"
+      @change="(px) => typeSide(side, px)"
+    />
+  </div>
+  <button type="button" class="link" :aria-pressed="!isLinked" @click="link">
+    {{ isLinked ? 'Each side on its own' : 'All sides alike' }}
+  </button>
+  <p class="field-label">Colour</p>
+  <ColourField
+    label="Border colour"
+    :value="border.colour"
+    :swatches="BORDER_COLOURS"
+    @change="(colour) => bench.edit(change({ colour }))"
+    @hover="(colour) => tryOut(colour ? { colour } : null)"
+  />
+  <SliderRow
+    label="Opacity"
+    :value="border.opacity * 100"
+    :max="100"
+    @move="(percent) => bench.drag(change({ opacity: percent / 100 }))"
+    @change="(percent) => slideTo({ opacity: percent / 100 })"
+  />
+  <p class="field-label">Place</p>
+  <ChoiceChips
+    label="Place"
+    :choices="[
+      { key: 'inside', label: 'over the photo', title: 'Covers the edge of the photo' },
+      { key: 'outside', label: 'around the photo', title: 'Frames the photo smaller' },
+    ]"
+    :chosen="border.outside ? 'outside' : 'inside'"
+    @choose="(key) => bench.edit(change({ outside: key === 'outside' }))"
+    @hover="(key) => tryOut(key ? { outside: key === 'outside' } : null)"
+  />
+</template>
+
+<style scoped>
+.sides {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 5px;
+  margin-top: 8px;
+}
+</style>

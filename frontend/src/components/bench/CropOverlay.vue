@@ -1,0 +1,248 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Edit, Grip, WindowField } from '../../api/types'
+import { followPointer } from '../../composables/drags'
+import { useBench } from '../../stores/bench'
+import { useStage } from '../../stores/stage'
+import GripTag from './GripTag.vue'
+
+const props = defineProps<{
+  /** The photo's top left corner on the stage, and the stage's sides, in CSS pixels. */
+  origin: { x: number; y: number }
+  width: number
+  height: number
+}>()
+
+const bench = useBench()
+const stage = useStage()
+
+const CORNERS: { grip: Grip; name: string; x: 0 | 1; y: 0 | 1 }[] = [
+  { grip: 'nw', name: 'Top left corner', x: 0, y: 0 },
+  { grip: 'ne', name: 'Top right corner', x: 1, y: 0 },
+  { grip: 'se', name: 'Bottom right corner', x: 1, y: 1 },
+  { grip: 'sw', name: 'Bottom left corner', x: 0, y: 1 },
+]
+const EDGES: { grip: Grip; field: WindowField; name: string; x: number; y: number }[] = [
+  { grip: 'n', field: 'top', name: 'Top edge', x: 0.5, y: 0 },
+  { grip: 'e', field: 'right', name: 'Right edge', x: 1, y: 0.5 },
+  { grip: 's', field: 'bottom', name: 'Bottom edge', x: 0.5, y: 1 },
+  { grip: 'w', field: 'left', name: 'Left edge', x: 0, y: 0.5 },
+]
+
+const box = computed(() => bench.layout!.window)
+const edges = computed<Record<string, number>>(() => ({
+  left: box.value.left,
+  top: box.value.top,
+  right: box.value.left + box.value.width,
+  bottom: box.value.top + box.value.height,
+}))
+/** The window on the stage, in CSS pixels. */
+const shown = computed(() => ({
+  left: props.origin.x + box.value.left * stage.zoom,
+  top: props.origin.y + box.value.top * stage.zoom,
+  width: box.value.width * stage.zoom,
+  height: box.value.height * stage.zoom,
+}))
+const photo = computed(() => ({
+  x: props.origin.x,
+  y: props.origin.y,
+  width: bench.layout!.photo_width * stage.zoom,
+  height: bench.layout!.photo_height * stage.zoom,
+}))
+const dark = computed(() => {
+  const { x, y, width, height } = photo.value
+  const { left, top, width: wide, height: high } = shown.value
+  return `M${x} ${y}h${width}v${height}h${-width}zM${left} ${top}v${high}h${wide}v${-high}z`
+})
+const windowStyle = computed(() => ({
+  left: `${shown.value.left}px`,
+  top: `${shown.value.top}px`,
+  width: `${shown.value.width}px`,
+  height: `${shown.value.height}px`,
+}))
+
+function at(x: number, y: number): { left: string; top: string } {
+  const { left, top, width, height } = shown.value
+  return { left: `${left + x * width}px`, top: `${top + y * height}px` }
+}
+
+function dragGrip(event: PointerEvent, grip: Grip): void {
+  follow(event, (dx, dy) => ({
+    kind: 'drag_window',
+    grip,
+    dx: dx / stage.zoom,
+    dy: dy / stage.zoom,
+  }))
+}
+
+function drawNew(event: PointerEvent): void {
+  const frame = (event.currentTarget as Element).getBoundingClientRect()
+  const x0 = (event.clientX - frame.left - props.origin.x) / stage.zoom
+  const y0 = (event.clientY - frame.top - props.origin.y) / stage.zoom
+  follow(event, (dx, dy) => ({
+    kind: 'draw_window',
+    x0,
+    y0,
+    x1: x0 + dx / stage.zoom,
+    y1: y0 + dy / stage.zoom,
+  }))
+}
+
+function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): void {
+  if (event.button !== 0) return
+  let begun = false
+  followPointer(event, {
+    move: (dx, dy) => {
+      if (begun && !bench.dragging) return // Escape has cancelled this drag
+      begun = true
+      bench.drag(editOf(dx, dy))
+    },
+    end: () => void bench.endDrag(),
+  })
+}
+</script>
+
+<template>
+  <div class="crop">
+    <svg class="dark" aria-hidden="true" @pointerdown="drawNew">
+      <rect :width="width" :height="height" fill="transparent" />
+      <path :d="dark" fill-rule="evenodd" />
+    </svg>
+    <div class="window" :style="windowStyle" @pointerdown="(event) => dragGrip(event, 'move')">
+      <i class="third" style="left: 33.333%"></i>
+      <i class="third" style="left: 66.667%"></i>
+      <i class="third flat" style="top: 33.333%"></i>
+      <i class="third flat" style="top: 66.667%"></i>
+    </div>
+    <button
+      v-for="{ grip, name, x, y } in CORNERS"
+      :key="grip"
+      type="button"
+      class="grip"
+      :class="grip"
+      :style="at(x, y)"
+      :aria-label="`${name}; the arrow keys move it`"
+      @pointerdown="(event) => dragGrip(event, grip)"
+      @focus="stage.focusedGrip = grip"
+      @blur="stage.focusedGrip = 'move'"
+    ></button>
+    <template v-for="{ grip, field, name, x, y } in EDGES" :key="grip">
+      <button
+        type="button"
+        class="grip edge"
+        :class="grip"
+        :style="at(x, y)"
+        :aria-label="`${name}; the arrow keys move it`"
+        @pointerdown="(event) => dragGrip(event, grip)"
+        @focus="stage.focusedGrip = grip"
+        @blur="stage.focusedGrip = 'move'"
+      ></button>
+      <GripTag
+        :class="grip"
+        :style="at(x, y)"
+        :label="`${name}, photo pixels`"
+        :value="edges[field]!"
+        :side="grip"
+        @change="(value) => bench.edit({ kind: 'type_window', field, value })"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.crop,
+.dark {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+
+.dark {
+  cursor: crosshair;
+}
+
+.dark path {
+  fill: rgb(37 38 39 / 62%);
+}
+
+.window {
+  position: absolute;
+  outline: 1.5px solid #ffffff;
+  box-shadow: 0 0 0 2.5px rgb(30 42 47 / 45%);
+  cursor: move;
+}
+
+.third {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 1px;
+  background: rgb(255 255 255 / 45%);
+  box-shadow: 1px 0 rgb(30 42 47 / 25%);
+  pointer-events: none;
+}
+
+.third.flat {
+  inset: auto 0;
+  width: auto;
+  height: 1px;
+  box-shadow: 0 1px rgb(30 42 47 / 25%);
+}
+
+.grip {
+  position: absolute;
+  width: 26px;
+  height: 26px;
+  padding: 0;
+  transform: translate(-50%, -50%);
+  border: 0;
+  background: none;
+}
+
+.grip::before {
+  content: '';
+  position: absolute;
+  inset: 6px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--paper);
+}
+
+.grip.edge.n::before,
+.grip.edge.s::before {
+  inset: 9px 0;
+  border-width: 1.5px;
+}
+
+.grip.edge.e::before,
+.grip.edge.w::before {
+  inset: 0 9px;
+  border-width: 1.5px;
+}
+
+.nw,
+.se {
+  cursor: nwse-resize;
+}
+
+.ne,
+.sw {
+  cursor: nesw-resize;
+}
+
+.n,
+.s {
+  cursor: ns-resize;
+}
+
+.e,
+.w {
+  cursor: ew-resize;
+}
+
+.panning .crop {
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { ElSwitch } from 'element-plus'
+import { computed } from 'vue'
+
+import { useBench, type Step } from '../../stores/bench'
+
+const props = withDefaults(
+  defineProps<{
+    step: Step
+    number: number
+    title: string
+    summary: string
+    isSet: boolean
+    /** Whether the step is switched on; a step without it has no switch. */
+    on?: boolean | null
+  }>(),
+  { on: null },
+)
+defineEmits<{ reset: []; switch: [on: boolean] }>()
+
+const bench = useBench()
+const isOpen = computed(() => bench.openStep === props.step)
+</script>
+
+<template>
+  <div class="step" :class="{ open: isOpen, set: isSet }">
+    <div class="line">
+      <button
+        type="button"
+        class="toggle"
+        :aria-expanded="isOpen"
+        :aria-controls="`step-${step}`"
+        @click="bench.toggleStep(step)"
+      >
+        <span class="no" aria-hidden="true">{{ number }}</span>
+        <span class="words">
+          <span class="title">{{ title }}</span>
+          <span class="summary">{{ summary }}</span>
+        </span>
+      </button>
+      <ElSwitch
+        v-if="on !== null"
+        :model-value="on"
+        size="small"
+        :aria-label="`${title} on or off`"
+        @update:model-value="(now) => $emit('switch', now as boolean)"
+      />
+      <button
+        v-if="isSet || isOpen"
+        type="button"
+        class="reset"
+        :aria-label="`Reset ${title}`"
+        :title="`Reset ${title}`"
+        @click="$emit('reset')"
+      >
+        <svg width="15" height="15" viewBox="0 0 15 15" aria-hidden="true">
+          <path d="M3.2 4.6A5.2 5.2 0 1 1 2.3 8" fill="none" stroke="currentColor" stroke-width="1.5" />
+          <path d="M2.6 1.6v3.6h3.6" fill="none" stroke="currentColor" stroke-width="1.5" />
+        </svg>
+      </button>
+    </div>
+    <div v-if="isOpen" :id="`step-${step}`" class="body">
+      <slot></slot>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.step {
+  margin: 0 14px;
+  border-bottom: 1px dashed var(--rule);
+}
+
+.step.open {
+  margin: 0 10px;
+  border: 1px solid var(--rule);
+  border-top: 2px solid var(--clover);
+  border-radius: 0 0 6px 6px;
+  background: var(--card);
+  box-shadow: 0 3px 8px rgb(30 42 47 / 10%);
+}
+
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 0 4px;
+}
+
+.open .line {
+  padding: 0 8px 0 7px;
+}
+
+.toggle {
+  display: flex;
+  flex: 1;
+  gap: 9px;
+  align-items: center;
+  min-width: 0;
+  padding: 9px 0;
+  border: 0;
+  background: none;
+  text-align: left;
+}
+
+.no {
+  display: grid;
+  flex: none;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  border: 1.5px solid var(--edge);
+  border-radius: 50%;
+  color: var(--ink-soft);
+  font: 600 13px var(--heading);
+}
+
+.set .no {
+  border-color: var(--clover);
+  background: var(--clover);
+  color: #ffffff;
+}
+
+.words {
+  min-width: 0;
+}
+
+.title {
+  display: block;
+  font: 600 15.5px/1.15 var(--heading);
+}
+
+.summary {
+  display: block;
+  overflow: hidden;
+  color: var(--ink-soft);
+  font-size: 12px;
+  text-overflow: ellipsis;
+}
+
+.reset {
+  display: grid;
+  place-items: center;
+  width: 26px;
+  height: 26px;
+  padding: 0;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--ink-soft);
+}
+
+.reset:hover {
+  background: var(--paper-deep);
+  color: var(--ink);
+}
+
+.body {
+  padding: 0 12px 12px;
+}
+
+.line :deep(.el-switch) {
+  --el-switch-on-color: var(--clover);
+  --el-switch-off-color: #7d7768;
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Photo } from '../../api/types'
+import { useBench } from '../../stores/bench'
+import BorderStep from './BorderStep.vue'
+import CropStep from './CropStep.vue'
+import DocketLine from './DocketLine.vue'
+import ExportStep from './ExportStep.vue'
+
+defineProps<{ photo: Photo | null }>()
+
+const bench = useBench()
+const size = computed(() => bench.size!)
+const border = computed(() => bench.document!.border)
+
+const cropIsSet = computed(
+  () =>
+    size.value.pixels.kind !== 'as_cropped' ||
+    size.value.crop.window !== null ||
+    size.value.shape.radius > 0,
+)
+const borderIsSet = computed(
+  () => border.value.on && Object.values(border.value.thickness).some((side) => side > 0),
+)
+const borderInPixels = computed(() => {
+  const words = bench.draft!.border
+  const [top, ...others] = bench.layout!.border
+  const even = others.every((side) => side === top)
+  return borderIsSet.value && even ? `${words} (${top} px)` : words
+})
+
+function reset(step: 'crop' | 'border' | 'export'): void {
+  void bench.edit({ kind: 'reset_step', step })
+}
+</script>
+
+<template>
+  <section class="docket ticket-edge" aria-label="Docket">
+    <div class="scroll">
+      <header>
+        <h1>Docket</h1>
+        <p v-if="photo">
+          <span :title="photo.name">{{ photo.name }}</span>
+          {{ photo.width }} × {{ photo.height }}
+        </p>
+      </header>
+      <DocketLine
+        step="crop"
+        :number="1"
+        title="Crop"
+        :summary="bench.draft!.crop"
+        :is-set="cropIsSet"
+        @reset="reset('crop')"
+      >
+        <CropStep :photo="photo" />
+      </DocketLine>
+      <DocketLine
+        step="border"
+        :number="2"
+        title="Border"
+        :summary="borderInPixels"
+        :is-set="borderIsSet"
+        :on="border.on"
+        @reset="reset('border')"
+        @switch="(on) => bench.edit({ kind: 'set_border', changes: { on }, only_this_size: false })"
+      >
+        <BorderStep />
+      </DocketLine>
+      <DocketLine
+        step="export"
+        :number="3"
+        title="Export"
+        :summary="bench.draft!.export"
+        :is-set="bench.openStep === 'export'"
+        @reset="reset('export')"
+      >
+        <ExportStep />
+      </DocketLine>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.docket {
+  --behind-ticket: var(--surround-mid);
+
+  position: relative;
+  z-index: 2;
+  min-width: 0;
+  background: var(--paper);
+  box-shadow: 2px 0 10px rgb(0 0 0 / 27%);
+}
+
+.scroll {
+  height: 100%;
+  padding-bottom: 16px;
+  overflow: hidden auto;
+}
+
+header {
+  display: flex;
+  justify-content: space-between;
+  margin: 0 14px;
+  padding: 13px 4px 9px;
+  border-bottom: 2px solid var(--ink);
+}
+
+h1 {
+  font-size: 19px;
+  font-weight: 700;
+  letter-spacing: 0.3px;
+}
+
+header p {
+  min-width: 0;
+  color: var(--ink-soft);
+  font-size: 12px;
+  text-align: right;
+}
+
+header p span {
+  display: block;
+  max-width: 170px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,280 @@
+<script setup lang="ts">
+import { useElementSize, useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+
+import { post } from '../../api/client'
+import { followPointer } from '../../composables/drags'
+import { useLatest } from '../../composables/latest'
+import { usePictures, type PictureWish } from '../../composables/pictures'
+import { useBench } from '../../stores/bench'
+import { useStage } from '../../stores/stage'
+import CropOverlay from './CropOverlay.vue'
+import MarginGuide from './MarginGuide.vue'
+import RulerStrip from './RulerStrip.vue'
+
+/** A picture of more pixels than this is drawn only where it is seen. */
+const WHOLE_PIXELS = 4_000_000
+/** Seen regions begin and end on this grid, so that small pans need no new picture. */
+const REGION_GRID = 256
+/** Room round the picture, in CSS pixels: for grips and their numbers, or just for air. */
+const GRIP_ROOM = 54
+const AIR = 24
+/** The picture is shown larger than its pixels only when it is smaller than this. */
+const SMALL = 300
+
+type Wish = PictureWish & { width: number; height: number }
+
+const bench = useBench()
+const stage = useStage()
+const area = ref<HTMLElement>()
+const { width: areaWidth, height: areaHeight } = useElementSize(area)
+const spaceHeld = ref(false)
+const pointer = ref<{ x: number; y: number } | null>(null)
+
+const isCropping = computed(() => bench.openStep === 'crop' && !stage.before)
+const view = computed(() => (isCropping.value ? 'photo' : stage.before ? 'before' : 'final'))
+/** The picture's sides in its own pixels: photo pixels while cropping, else output pixels. */
+const picture = computed(() => {
+  const layout = bench.layout!
+  return isCropping.value
+    ? { width: layout.photo_width, height: layout.photo_height }
+    : { width: layout.width, height: layout.height }
+})
+const origin = computed(() => ({
+  x: areaWidth.value / 2 + stage.pan.x - (picture.value.width * stage.zoom) / 2,
+  y: areaHeight.value / 2 + stage.pan.y - (picture.value.height * stage.zoom) / 2,
+}))
+
+watch(
+  [areaWidth, areaHeight, picture],
+  () => {
+    const room = 2 * (isCropping.value ? GRIP_ROOM : AIR)
+    const { width, height } = picture.value
+    const fitted = Math.min((areaWidth.value - room) / width, (areaHeight.value - room) / height)
+    const largest = Math.max(1, SMALL / Math.max(width, height))
+    stage.fitZoom = Math.max(0.005, Math.min(fitted, largest))
+  },
+  { immediate: true },
+)
+watch(view, () => stage.fit())
+
+const { shown, ask } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1))
+
+const wish = computed<Wish | null>(() => {
+  if (!bench.document || !areaWidth.value) return null
+  const { width, height } = picture.value
+  const scale = Math.min(1, stage.zoom * window.devicePixelRatio)
+  return {
+    document: bench.document,
+    size_id: bench.sizeId,
+    edit: isCropping.value ? null : bench.tryOut,
+    view: view.value,
+    scale,
+    region: seenRegion(scale),
+    place: 'stage',
+    width,
+    height,
+  }
+})
+/** What the picture depends on; while cropping, the window is not part of it. */
+const wishKey = computed(() => {
+  if (!wish.value) return ''
+  const { document, ...rest } = wish.value
+  return JSON.stringify([isCropping.value ? document.photo : document, rest])
+})
+watch(wishKey, () => wish.value && ask(wish.value), { immediate: true })
+
+function seenRegion(scale: number): [number, number, number, number] | null {
+  const columns = Math.max(1, Math.round(picture.value.width * scale))
+  const rows = Math.max(1, Math.round(picture.value.height * scale))
+  if (columns * rows <= WHOLE_PIXELS) return null
+  const shrink = scale / stage.zoom
+  const across = seen(-origin.value.x * shrink, areaWidth.value * shrink, columns)
+  const down = seen(-origin.value.y * shrink, areaHeight.value * shrink, rows)
+  return [across.start, down.start, across.length, down.length]
+}
+
+function seen(from: number, length: number, all: number): { start: number; length: number } {
+  const start = Math.max(0, Math.floor(from / REGION_GRID) * REGION_GRID)
+  const end = Math.min(all, Math.ceil((from + length) / REGION_GRID) * REGION_GRID)
+  if (end <= start) return { start: 0, length: Math.min(all, REGION_GRID) }
+  return { start, length: end - start }
+}
+
+/** Where the drawn picture lies; until a new one comes it keeps its own proportions. */
+const placed = computed(() => {
+  if (!shown.value) return {}
+  const { width, height, scale, region } = shown.value.wish
+  const centre = {
+    x: origin.value.x + (picture.value.width * stage.zoom) / 2,
+    y: origin.value.y + (picture.value.height * stage.zoom) / 2,
+  }
+  const left = centre.x - (width * stage.zoom) / 2
+  const top = centre.y - (height * stage.zoom) / 2
+  const unit = stage.zoom / scale
+  const [x, y, wide, high] = region ?? [0, 0, width * scale, height * scale]
+  return {
+    left: `${left + x * unit}px`,
+    top: `${top + y * unit}px`,
+    width: `${wide * unit}px`,
+    height: `${high * unit}px`,
+    imageRendering: stage.zoom > 2 ? ('pixelated' as const) : ('auto' as const),
+  }
+})
+const altText = computed(() => {
+  const what = { photo: 'The whole photo', before: 'Before: only cropped', final: 'The finished picture' }
+  return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
+})
+
+// Reading a point
+const reading = useLatest<{ x: number; y: number }>(async ({ x, y }) => {
+  const body = { document: bench.document, size_id: bench.sizeId, view: view.value, x, y }
+  try {
+    const { colour } = await post<{ colour: string | null }>('/bench/pixel', body)
+    if (stage.readout?.x === x && stage.readout.y === y) stage.readout = { x, y, colour }
+  } catch {
+    stage.readout = null // the picture changed under the pointer; the next move reads again
+  }
+})
+
+function read(event: PointerEvent): void {
+  const frame = area.value!.getBoundingClientRect()
+  pointer.value = { x: event.clientX - frame.left, y: event.clientY - frame.top }
+  const x = Math.floor((pointer.value.x - origin.value.x) / stage.zoom)
+  const y = Math.floor((pointer.value.y - origin.value.y) / stage.zoom)
+  const inside = x >= 0 && y >= 0 && x < picture.value.width && y < picture.value.height
+  stage.readout = inside ? { x, y, colour: stage.readout?.colour ?? null } : null
+  if (inside) reading.ask({ x, y })
+}
+
+function leave(): void {
+  pointer.value = null
+  stage.readout = null
+}
+
+// Zooming and moving the view; neither edits
+function wheel(event: WheelEvent): void {
+  if (event.altKey) return
+  const frame = area.value!.getBoundingClientRect()
+  const at = {
+    x: event.clientX - frame.left - areaWidth.value / 2,
+    y: event.clientY - frame.top - areaHeight.value / 2,
+  }
+  stage.zoomBy(Math.exp(-event.deltaY * 0.0015), at)
+}
+
+function pressed(event: PointerEvent): void {
+  if (!spaceHeld.value && event.button !== 1) return
+  event.stopPropagation()
+  event.preventDefault()
+  let last = { dx: 0, dy: 0 }
+  followPointer(event, {
+    move: (dx, dy) => {
+      stage.panBy(dx - last.dx, dy - last.dy)
+      last = { dx, dy }
+    },
+    end: () => {},
+  })
+}
+
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (event.key !== ' ' || !(event.target instanceof HTMLElement)) return
+  if (event.target.matches('input, textarea, button, a, [role=slider], [role=switch]')) return
+  event.preventDefault()
+  spaceHeld.value = true
+})
+useEventListener(window, 'keyup', (event: KeyboardEvent) => {
+  if (event.key === ' ') spaceHeld.value = false
+})
+useEventListener(window, 'blur', () => (spaceHeld.value = false))
+</script>
+
+<template>
+  <div class="stage-frame" :class="stage.surround">
+    <span class="unit" :title="isCropping ? 'Photo pixels' : 'Output pixels'">
+      {{ isCropping ? 'ph' : 'px' }}
+    </span>
+    <RulerStrip :length="areaWidth" :origin="origin.x" :zoom="stage.zoom" :at="pointer?.x ?? null" />
+    <RulerStrip
+      upright
+      :length="areaHeight"
+      :origin="origin.y"
+      :zoom="stage.zoom"
+      :at="pointer?.y ?? null"
+    />
+    <div
+      ref="area"
+      class="stage"
+      :class="{ panning: spaceHeld }"
+      role="group"
+      aria-label="Stage"
+      @wheel.prevent="wheel"
+      @pointerdown.capture="pressed"
+      @pointermove="read"
+      @pointerleave="leave"
+    >
+      <img v-if="shown" class="picture" :src="shown.url" :style="placed" :alt="altText" draggable="false" />
+      <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
+      <MarginGuide v-if="stage.margin" :origin="origin" :on-photo="isCropping" />
+      <span v-if="stage.before" class="before-note">Before</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stage-frame {
+  display: grid;
+  grid-template-rows: 20px minmax(0, 1fr);
+  grid-template-columns: 20px minmax(0, 1fr);
+  min-height: 0;
+}
+
+.unit {
+  display: grid;
+  place-items: center;
+  background: #333331;
+  color: #f2f1ec;
+  font-size: 11px;
+  letter-spacing: -0.4px;
+  overflow: hidden;
+}
+
+.stage {
+  position: relative;
+  overflow: hidden;
+  background: var(--surround-mid);
+  touch-action: none;
+}
+
+.light .stage {
+  background: var(--surround-light);
+}
+
+.dark .stage {
+  background: var(--surround-dark);
+}
+
+.stage.panning {
+  cursor: grab;
+}
+
+/* Checks show through where the picture is transparent. */
+.picture {
+  position: absolute;
+  max-width: none;
+  background: repeating-conic-gradient(#cfcfcd 0 25%, #ffffff 0 50%) 0 0 / 16px 16px;
+  user-select: none;
+}
+
+.before-note {
+  position: absolute;
+  top: 10px;
+  left: 50%;
+  padding: 3px 10px;
+  transform: translateX(-50%);
+  border-radius: 4px;
+  background: #333331;
+  color: #f4f3ee;
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useBench } from '../../stores/bench'
+import { useStage, type Surround } from '../../stores/stage'
+
+const SURROUNDS: { key: Surround; colour: string }[] = [
+  { key: 'light', colour: '#d5d5d2' },
+  { key: 'mid', colour: '#8b8b89' },
+  { key: 'dark', colour: '#333333' },
+]
+
+const bench = useBench()
+const stage = useStage()
+
+const percent = computed(() => {
+  const value = 100 * stage.zoom * window.devicePixelRatio
+  return `${value < 10 ? value.toFixed(1) : Math.round(value)} %`
+})
+const space = computed(() => (bench.openStep === 'crop' && !stage.before ? 'photo' : 'output'))
+</script>
+
+<template>
+  <div class="bar" role="toolbar" aria-label="View">
+    <button type="button" :aria-pressed="stage.isFitted" title="The whole picture (W)" @click="stage.fit">
+      Whole
+    </button>
+    <button type="button" title="One pixel to one pixel (P)" @click="stage.actualPixels">100 %</button>
+    <span class="zoom">{{ percent }}</span>
+    <i aria-hidden="true"></i>
+    <button
+      type="button"
+      :aria-pressed="stage.before"
+      title="Only cropped, and back (O)"
+      @click="stage.before = !stage.before"
+    >
+      Before
+    </button>
+    <button
+      type="button"
+      :aria-pressed="stage.margin"
+      title="The safe band inside the size (M)"
+      @click="stage.margin = !stage.margin"
+    >
+      Margin
+    </button>
+    <span class="spring"></span>
+    <span class="surrounds" role="group" aria-label="Surround">
+      <button
+        v-for="{ key, colour } in SURROUNDS"
+        :key="key"
+        type="button"
+        class="surround"
+        :aria-label="`${key} surround`"
+        :aria-pressed="stage.surround === key"
+        @click="stage.surround = key"
+      >
+        <b :style="{ background: colour }"></b>
+      </button>
+    </span>
+    <span class="readout">
+      <template v-if="stage.readout">
+        {{ space }} x {{ stage.readout.x }} y {{ stage.readout.y }}
+        <b class="spot" :style="{ background: stage.readout.colour ?? 'transparent' }"></b>
+        {{ stage.readout.colour ?? 'clear' }}
+      </template>
+      <template v-else-if="bench.layout">{{ bench.layout.width }} × {{ bench.layout.height }} px</template>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  gap: 9px;
+  align-items: center;
+  padding: 0 14px;
+  background: #4c4c4a;
+  color: #f4f3ee;
+  font-size: 12px;
+  white-space: nowrap;
+}
+
+.bar > button {
+  min-height: 26px;
+  padding: 3px 9px;
+  border: 1.5px solid transparent;
+  border-radius: 4px;
+  background: #333331;
+  font-weight: 500;
+}
+
+.bar > button[aria-pressed='true'] {
+  border-color: #f5f1e8;
+}
+
+.zoom {
+  min-width: 44px;
+}
+
+i {
+  width: 1px;
+  height: 16px;
+  background: #8a8a87;
+}
+
+.spring {
+  flex: 1;
+}
+
+.surrounds {
+  display: flex;
+}
+
+.surround {
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 26px;
+  padding: 0;
+  border: 0;
+  background: none;
+}
+
+.surround b {
+  width: 15px;
+  height: 15px;
+  border: 1px solid #bdbdb9;
+  border-radius: 3px;
+}
+
+.surround[aria-pressed='true'] b {
+  outline: 2px solid #ffffff;
+  outline-offset: 1px;
+}
+
+.readout {
+  min-width: 190px;
+  text-align: right;
+}
+
+.spot {
+  display: inline-block;
+  width: 11px;
+  height: 11px;
+  margin: 0 3px 0 8px;
+  vertical-align: -1px;
+}
+</style>

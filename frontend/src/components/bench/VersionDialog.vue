@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { ElDialog } from 'element-plus'
+import { ref, watch } from 'vue'
+
+import { post } from '../../api/client'
+import { useBench } from '../../stores/bench'
+import { useNotices } from '../../stores/notices'
+
+const open = defineModel<boolean>({ required: true })
+const bench = useBench()
+const notices = useNotices()
+const name = ref('')
+
+watch(open, (now) => {
+  if (now) name.value = ''
+})
+
+async function keep(): Promise<void> {
+  const wished = name.value.trim()
+  if (!wished || !(await bench.settle()) || !bench.saved) return
+  try {
+    await post(`/finishes/${bench.saved.id}/versions`, { name: wished })
+    notices.say(`“${wished}” is kept; find it under the change count, beside the name.`)
+    open.value = false
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Keep a version" width="400">
+    <form @submit.prevent="keep">
+      <label>
+        <span class="field-label">What should this state be called?</span>
+        <input v-model="name" class="text-field" maxlength="120" placeholder="Before the border" />
+      </label>
+      <div class="foot">
+        <button type="submit" class="action key" :disabled="!name.trim()">Keep it</button>
+      </div>
+    </form>
+  </ElDialog>
+</template>
+
+<style scoped>
+.foot {
+  margin-top: 14px;
+  text-align: right;
+}
+</style>

@@ -1,0 +1,79 @@
+<script setup lang="ts" generic="Key extends string">
+export interface Choice<K> {
+  key: K
+  label: string
+  title?: string
+  /** A small outline of these proportions goes before the label. */
+  ratio?: number
+}
+
+defineProps<{ choices: Choice<Key>[]; chosen: Key | null; label: string }>()
+const emit = defineEmits<{ choose: [key: Key]; hover: [key: Key | null] }>()
+
+/** The sides of an outline of `ratio`, in px, of about the same area for every ratio. */
+function glyph(ratio: number): { width: string; height: string } {
+  const width = Math.min(16, Math.max(5, 11 * Math.sqrt(ratio)))
+  return { width: `${width}px`, height: `${Math.min(14, Math.max(4, width / ratio))}px` }
+}
+</script>
+
+<template>
+  <div class="chips" role="group" :aria-label="label">
+    <button
+      v-for="choice in choices"
+      :key="choice.key"
+      type="button"
+      class="chip"
+      :class="{ on: choice.key === chosen }"
+      :aria-pressed="choice.key === chosen"
+      :title="choice.title"
+      @click="emit('choose', choice.key)"
+      @pointerenter="emit('hover', choice.key)"
+      @pointerleave="emit('hover', null)"
+      @focus="emit('hover', choice.key)"
+      @blur="emit('hover', null)"
+    >
+      <i v-if="choice.ratio" :style="glyph(choice.ratio)" aria-hidden="true"></i>{{ choice.label }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+
+.chip {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  min-height: 26px;
+  padding: 3px 8px;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: #ffffff;
+  font-size: 12px;
+}
+
+.chip:hover {
+  border-color: var(--ink);
+}
+
+.chip i {
+  border: 1.5px solid var(--ink-soft);
+  border-radius: 1px;
+}
+
+.chip.on {
+  border-color: var(--clover);
+  box-shadow: inset 0 0 0 1px var(--clover);
+  background: var(--clover-pale);
+  font-weight: 600;
+}
+
+.chip.on i {
+  border-color: var(--clover);
+}
+</style>

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+const props = defineProps<{ value: string; label: string; swatches: { name: string; colour: string }[] }>()
+const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
+
+const typed = ref(props.value)
+const isBad = ref(false)
+
+watch(
+  () => props.value,
+  (value) => {
+    typed.value = value
+    isBad.value = false
+  },
+)
+
+/** "#abc", "abc", "#aabbcc" or "aabbcc" as #AABBCC; null for anything else. */
+function parsed(text: string): string | null {
+  const hex = text.trim().replace(/^#/, '')
+  const full = /^[0-9a-f]{3}$/i.test(hex) ? [...hex].map((digit) => digit + digit).join('') : hex
+  return /^[0-9a-f]{6}$/i.test(full) ? `#${full.toUpperCase()}` : null
+}
+
+function commit(): void {
+  const colour = parsed(typed.value)
+  isBad.value = colour === null
+  if (colour && colour !== props.value) emit('change', colour)
+}
+
+function leave(): void {
+  commit()
+  typed.value = props.value
+  isBad.value = false
+}
+</script>
+
+<template>
+  <div class="colour" role="group" :aria-label="label">
+    <button
+      v-for="swatch in swatches"
+      :key="swatch.colour"
+      type="button"
+      class="swatch"
+      :class="{ on: swatch.colour === value }"
+      :style="{ background: swatch.colour }"
+      :aria-label="swatch.name"
+      :aria-pressed="swatch.colour === value"
+      :title="swatch.name"
+      @click="emit('change', swatch.colour)"
+      @pointerenter="emit('hover', swatch.colour)"
+      @pointerleave="emit('hover', null)"
+      @focus="emit('hover', swatch.colour)"
+      @blur="emit('hover', null)"
+    ></button>
+    <label class="hex">
+      <span class="visually-hidden">{{ label }}, typed</span>
+      <span class="swatch" :style="{ background: value }" aria-hidden="true"></span>
+      <input
+        v-model="typed"
+        autocomplete="off"
+        spellcheck="false"
+        :aria-invalid="isBad"
+        :title="isBad ? 'Six digits from 0 to F are needed, such as #B8401A.' : ''"
+        @keydown.enter.prevent="commit"
+        @keydown.escape.stop="typed = value"
+        @blur="leave"
+      />
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.colour {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  align-items: center;
+}
+
+.swatch {
+  width: 26px;
+  height: 26px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+}
+
+.swatch.on {
+  box-shadow:
+    0 0 0 2px var(--card),
+    0 0 0 4px var(--clover);
+}
+
+.hex {
+  display: flex;
+  flex: 1;
+  gap: 6px;
+  align-items: center;
+  min-width: 96px;
+  min-height: 28px;
+  padding: 2px 6px;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: #ffffff;
+}
+
+.hex:focus-within {
+  outline: 2px solid var(--ink);
+  outline-offset: 1px;
+}
+
+.hex .swatch {
+  flex: none;
+  width: 15px;
+  height: 15px;
+  border-radius: 2px;
+}
+
+.hex input {
+  width: 100%;
+  min-width: 0;
+  padding: 0;
+  border: 0;
+  outline: 0;
+  background: none;
+}
+
+.hex input[aria-invalid='true'] {
+  color: var(--persimmon);
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import BrandMark from './BrandMark.vue'
+</script>
+
+<template>
+  <header class="top on-dark">
+    <BrandMark />
+    <slot></slot>
+  </header>
+</template>
+
+<style>
+.top {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  height: 46px;
+  padding: 0 14px;
+  background: var(--ink);
+  color: var(--cream);
+}
+
+.top .spring {
+  flex: 1;
+}
+
+.top button,
+.top .bar-link {
+  min-height: 28px;
+  padding: 5px 10px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  color: var(--cream);
+  font-weight: 500;
+  text-decoration: none;
+  white-space: nowrap;
+}
+
+.top button:hover:not(:disabled),
+.top .bar-link:hover {
+  background: rgb(255 255 255 / 12%);
+}
+
+.top button:disabled {
+  color: #8b9799;
+}
+
+.top .edged {
+  box-shadow: inset 0 0 0 1px #6b7a7f;
+}
+
+.top button.key {
+  padding: 6px 16px;
+  background: var(--paper);
+  color: var(--ink);
+  font-weight: 600;
+}
+
+.top button.key:hover {
+  background: #ffffff;
+}
+</style>

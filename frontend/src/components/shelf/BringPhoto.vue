@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+import { useBringing } from '../../composables/bringing'
+import { useShelf } from '../../stores/shelf'
+
+const shelf = useShelf()
+const { bring } = useBringing()
+const picker = ref<HTMLInputElement>()
+
+const ACCEPTED = 'image/*,.heic,.heif,.avif,.tif,.tiff'
+
+function picked(): void {
+  const files = [...(picker.value?.files ?? [])]
+  if (picker.value) picker.value.value = ''
+  void bring(files)
+}
+</script>
+
+<template>
+  <aside class="side ticket-edge">
+    <h1>Bring a photo</h1>
+    <div class="drop">
+      <b>Drop photos anywhere</b>
+      <p>or paste one with Ctrl V</p>
+      <button type="button" class="action key" @click="picker?.click()">Pick from this computer…</button>
+      <input
+        ref="picker"
+        type="file"
+        multiple
+        hidden
+        :accept="ACCEPTED"
+        aria-label="Photos to bring"
+        @change="picked"
+      />
+    </div>
+    <ul>
+      <li v-for="(arrival, index) in shelf.arrivals" :key="index" role="status">
+        <span class="light" :class="{ look: arrival.refused }"></span>
+        <span v-if="arrival.refused">{{ arrival.refused }}</span>
+        <span v-else class="arriving">
+          Bringing {{ arrival.name }}
+          <progress :value="arrival.progress" :aria-label="`Bringing ${arrival.name}`"></progress>
+        </span>
+      </li>
+      <li>
+        <span class="light"></span>
+        <span>
+          JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP. The original is kept as it is; every change
+          can be taken back.
+        </span>
+      </li>
+      <li><span class="light"></span><span>Several photos at once make one finish each.</span></li>
+    </ul>
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  --behind-ticket: var(--shelf);
+
+  position: relative;
+  padding: 18px;
+  background: var(--paper);
+  box-shadow: 2px 0 10px rgb(30 42 47 / 12%);
+}
+
+h1 {
+  margin-bottom: 14px;
+  padding-bottom: 8px;
+  border-bottom: 2px solid var(--ink);
+  font-size: 21px;
+  font-weight: 700;
+}
+
+.drop {
+  padding: 26px 16px;
+  border: 2px dashed var(--edge);
+  border-radius: 6px;
+  background: var(--card);
+  text-align: center;
+}
+
+.drop b {
+  font: 600 17px var(--heading);
+}
+
+.drop p {
+  margin: 4px 0 12px;
+  color: var(--ink-soft);
+}
+
+li {
+  display: grid;
+  grid-template-columns: 24px 1fr;
+  gap: 8px;
+  margin-top: 14px;
+  color: var(--ink-soft);
+  overflow-wrap: anywhere;
+}
+
+li .light {
+  margin: 5px 0 0 6px;
+}
+
+progress {
+  display: block;
+  width: 100%;
+  height: 6px;
+  margin-top: 4px;
+  accent-color: var(--ink);
+}
+</style>

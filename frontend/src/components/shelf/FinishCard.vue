@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { FinishFace } from '../../api/types'
+import { sayWhen } from '../../composables/dates'
+
+const props = defineProps<{ finish: FinishFace; binned: boolean }>()
+defineEmits<{ open: []; duplicate: []; bin: []; restore: []; delete: [] }>()
+
+const PLANK = 150
+const WIDEST = 240
+
+const faces = computed(() => {
+  const all = props.finish.sizes.slice(0, 3)
+  return all.map((size, index) => {
+    const high = index === 0 ? PLANK : PLANK * 0.38
+    const ratio = size.width / size.height
+    const height = Math.max(24, Math.min(high, WIDEST / ratio))
+    const width = Math.max(24, Math.min(WIDEST, height * ratio))
+    const asked = Math.min(1024, Math.max(16, Math.ceil(height * window.devicePixelRatio)))
+    const src =
+      `/api/finishes/${props.finish.id}/picture?size_id=${size.id}` +
+      `&height=${asked}&etag=${props.finish.etag}`
+    return { id: size.id, width, height, src }
+  })
+})
+const facts = computed(() => {
+  const [first] = props.finish.sizes
+  const count = props.finish.sizes.length
+  const sizes = count === 1 ? `${first?.width} × ${first?.height}` : `${count} sizes`
+  return `${sizes} · ${sayWhen(props.finish.changed_at)}`
+})
+</script>
+
+<template>
+  <li class="card">
+    <button
+      type="button"
+      class="pictures"
+      :aria-label="`${binned ? 'Restore' : 'Open'} ${finish.name}`"
+      @click="binned ? $emit('restore') : $emit('open')"
+    >
+      <img
+        v-for="face in faces"
+        :key="face.id"
+        :src="face.src"
+        :style="{ width: `${face.width}px`, height: `${face.height}px` }"
+        alt=""
+        loading="lazy"
+        draggable="false"
+      />
+    </button>
+    <div class="words">
+      <b :title="finish.name">{{ finish.name }}</b>
+      <span>{{ facts }}</span>
+      <div class="actions">
+        <template v-if="binned">
+          <button type="button" class="link" @click="$emit('restore')">Restore</button>
+          <button type="button" class="link" @click="$emit('delete')">Delete…</button>
+        </template>
+        <template v-else>
+          <button type="button" class="link" @click="$emit('duplicate')">Duplicate</button>
+          <button type="button" class="link" @click="$emit('bin')">Bin</button>
+        </template>
+      </div>
+    </div>
+  </li>
+</template>
+
+<style scoped src="./cards.css"></style>

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Photo } from '../../api/types'
+
+const props = defineProps<{ photo: Photo }>()
+defineEmits<{ start: []; delete: [] }>()
+
+const PLANK = 92
+const WIDEST = 300
+
+const side = computed(() => {
+  const ratio = props.photo.width / props.photo.height
+  const height = Math.max(20, Math.min(PLANK, WIDEST / ratio))
+  return { width: `${Math.max(20, Math.min(WIDEST, height * ratio))}px`, height: `${height}px` }
+})
+</script>
+
+<template>
+  <li class="card">
+    <button
+      type="button"
+      class="pictures"
+      :aria-label="`Start a finish from ${photo.name}`"
+      @click="$emit('start')"
+    >
+      <img
+        :src="`/api/photos/${photo.sha256}/thumbnail?height=184`"
+        :style="side"
+        alt=""
+        loading="lazy"
+        draggable="false"
+      />
+    </button>
+    <div class="words">
+      <b :title="photo.name">{{ photo.name.replace(/\.\w+$/, '') }}</b>
+      <span>{{ photo.width }} × {{ photo.height }}</span>
+      <div class="actions">
+        <a class="link" :href="`/api/photos/${photo.sha256}/original`" download>Original</a>
+        <button type="button" class="link" @click="$emit('delete')">Delete…</button>
+      </div>
+    </div>
+  </li>
+</template>
+
+<style scoped src="./cards.css"></style>

@@ -1,0 +1,236 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { FinishFace, Photo } from '../../api/types'
+import { useBench } from '../../stores/bench'
+import { useNotices } from '../../stores/notices'
+import { useShelf } from '../../stores/shelf'
+import ConfirmDialog from '../shared/ConfirmDialog.vue'
+import TopBar from '../shared/TopBar.vue'
+import BringPhoto from './BringPhoto.vue'
+import FinishCard from './FinishCard.vue'
+import PhotoCard from './PhotoCard.vue'
+
+defineEmits<{ 'show-keys': [] }>()
+
+const shelf = useShelf()
+const notices = useNotices()
+const router = useRouter()
+const deleting = ref<{ kind: 'finish' | 'photo'; id: string; name: string } | null>(null)
+
+onMounted(() => {
+  useBench().close()
+  document.title = 'Lucky Margin'
+  void shelf.load()
+})
+watchDebounced(() => shelf.search, shelf.load, { debounce: 150 })
+
+const isEmpty = computed(() => shelf.loaded && !shelf.photos.length && !shelf.binned)
+const countInWords = computed(() => {
+  if (shelf.search) return `${shelf.total} found`
+  return `${shelf.total}, ${shelf.binned ? 'in the bin' : 'newest first'}`
+})
+
+function toggleBin(): void {
+  shelf.binned = !shelf.binned
+  shelf.search = ''
+  void shelf.load()
+}
+
+function open(id: string): void {
+  void router.push({ name: 'bench', params: { id } })
+}
+
+async function startFrom(photo: Photo): Promise<void> {
+  try {
+    open(await shelf.start(photo.sha256))
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+
+function askToDelete(finish: FinishFace): void {
+  deleting.value = { kind: 'finish', id: finish.id, name: finish.name }
+}
+
+async function deleteForGood(): Promise<void> {
+  const target = deleting.value
+  deleting.value = null
+  if (target?.kind === 'finish') await shelf.deleteFinish(target.id)
+  else if (target) await shelf.deletePhoto(target.id)
+}
+</script>
+
+<template>
+  <div class="shelf-page">
+    <TopBar>
+      <span class="spring"></span>
+      <button type="button" :aria-pressed="shelf.binned" @click="toggleBin">
+        {{ shelf.binned ? 'Back to the shelf' : 'Bin' }}
+      </button>
+      <button type="button" class="edged" @click="$emit('show-keys')">Keys ?</button>
+    </TopBar>
+    <div class="columns">
+      <BringPhoto />
+      <main>
+        <div class="row">
+          <h2>{{ shelf.binned ? 'Bin' : 'Finishes' }}</h2>
+          <span v-if="shelf.loaded" class="soft">{{ countInWords }}</span>
+          <input
+            v-model="shelf.search"
+            type="search"
+            class="text-field search"
+            placeholder="Search by name"
+            aria-label="Search by name"
+          />
+        </div>
+        <ul v-if="shelf.finishes.length" class="plank finishes" aria-label="Finishes">
+          <FinishCard
+            v-for="finish in shelf.finishes"
+            :key="finish.id"
+            :finish="finish"
+            :binned="shelf.binned"
+            @open="open(finish.id)"
+            @duplicate="shelf.duplicate(finish.id)"
+            @bin="shelf.putInBin(finish.id)"
+            @restore="shelf.restore(finish.id)"
+            @delete="askToDelete(finish)"
+          />
+        </ul>
+        <div v-else-if="shelf.loaded" class="empty">
+          <template v-if="shelf.search">
+            <p>Nothing is called “{{ shelf.search }}”.</p>
+            <button type="button" class="link strong" @click="shelf.search = ''">Show all</button>
+          </template>
+          <p v-else-if="shelf.binned">The bin is empty.</p>
+          <template v-else-if="isEmpty">
+            <h3>Your shelf is still empty</h3>
+            <p>
+              Drop a photo anywhere on this page. It opens on the bench, where you crop it, give it a
+              border, and save it at exactly the pixels a place asks for.
+            </p>
+          </template>
+          <p v-else>No finishes yet; pick a photo below to start one.</p>
+        </div>
+        <button
+          v-if="shelf.finishes.length < shelf.total"
+          type="button"
+          class="link strong more"
+          @click="shelf.loadMore"
+        >
+          Show more
+        </button>
+        <template v-if="!shelf.binned && shelf.photos.length">
+          <div class="row">
+            <h2>Photos</h2>
+            <span class="soft">
+              {{ shelf.photos.length }} {{ shelf.photos.length === 1 ? 'original' : 'originals' }}
+            </span>
+          </div>
+          <ul class="plank photos" aria-label="Photos">
+            <PhotoCard
+              v-for="photo in shelf.photos"
+              :key="photo.sha256"
+              :photo="photo"
+              @start="startFrom(photo)"
+              @delete="deleting = { kind: 'photo', id: photo.sha256, name: photo.name }"
+            />
+          </ul>
+        </template>
+      </main>
+    </div>
+    <ConfirmDialog
+      :model-value="deleting !== null"
+      title="Delete for good?"
+      :text="`“${deleting?.name}” is deleted with ${
+        deleting?.kind === 'photo' ? 'its original' : 'all its changes'
+      }; this can't be taken back.`"
+      action="Delete"
+      @update:model-value="deleting = null"
+      @confirm="deleteForGood"
+    />
+  </div>
+</template>
+
+<style scoped>
+.shelf-page {
+  height: 100%;
+}
+
+.columns {
+  display: grid;
+  grid-template-columns: 308px 1fr;
+  height: calc(100% - 46px);
+}
+
+main {
+  padding: 16px 26px 40px 30px;
+  overflow: auto;
+}
+
+.row {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+  margin: 6px 0 12px;
+}
+
+h2 {
+  font-size: 18px;
+  font-weight: 700;
+}
+
+.soft {
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.search {
+  width: 220px;
+  margin-left: auto;
+  min-height: 31px;
+}
+
+/* Cards stand on planks that go from side to side, one to each row of cards. */
+.plank {
+  --card: calc(var(--plank) + 72px);
+
+  display: flex;
+  flex-wrap: wrap;
+  margin-bottom: 16px;
+  background: linear-gradient(
+      transparent var(--plank),
+      var(--ink) var(--plank) calc(var(--plank) + 3px),
+      transparent calc(var(--plank) + 3px)
+    )
+    0 0 / 100% var(--card);
+}
+
+.finishes {
+  --plank: 162px;
+}
+
+.photos {
+  --plank: 104px;
+}
+
+.empty {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  max-width: 430px;
+  margin: 26px 0 40px;
+  color: var(--ink-soft);
+}
+
+.empty h3 {
+  color: var(--ink);
+  font-size: 20px;
+}
+
+.more {
+  margin: -10px 0 18px;
+}
+</style>

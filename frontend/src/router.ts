@@ -1,0 +1,13 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+import BenchView from './components/bench/BenchView.vue'
+import ShelfView from './components/shelf/ShelfView.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shelf', component: ShelfView },
+    { path: '/finish/:id', name: 'bench', component: BenchView, props: true },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+})

@@ -1,0 +1,269 @@
+// The finish in hand. The service computes every edit; here is only its present draft, what is
+// tried out by hovering, and when it is saved.
+
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import { get, post, put, Refused } from '../api/client'
+import type { Edit, Finish, FinishState, Laid, Size } from '../api/types'
+import { useLatest } from '../composables/latest'
+import { useNotices } from './notices'
+
+export type Step = 'crop' | 'border' | 'export'
+
+/** A burst of key presses or typed numbers is one revision. */
+const BURST_MS = 700
+
+const draftKey = (id: string) => `lucky-margin-draft-${id}`
+
+export const useBench = defineStore('bench', () => {
+  const notices = useNotices()
+  const saved = shallowRef<FinishState | null>(null)
+  const draft = shallowRef<Laid | null>(null)
+  const sizeId = ref('')
+  const openStep = ref<Step | null>(null)
+  const tryOut = shallowRef<Edit | null>(null)
+  const stale = ref(false)
+  const saving = ref(false)
+  const dragging = ref(false)
+  /** Raised whenever the stage has drawn its newest picture; proofs and checks follow it. */
+  const stageDrawn = ref(0)
+
+  const document = computed<Finish | null>(() => draft.value?.document ?? null)
+  const layout = computed(() => draft.value?.layout ?? null)
+  const size = computed<Size | null>(
+    () => document.value?.sizes.find((one) => one.id === sizeId.value) ?? null,
+  )
+  const isDirty = computed(
+    () => !!saved.value && JSON.stringify(document.value) !== JSON.stringify(saved.value.document),
+  )
+  const exportIsJpeg = computed(() => {
+    const format = size.value?.own.export?.format ?? document.value?.export.format
+    return format === 'jpeg'
+  })
+
+  let queue: Promise<void> = Promise.resolve()
+  let burst: ReturnType<typeof setTimeout> | undefined
+  let dragBase: Finish | null = null
+
+  async function load(id: string): Promise<void> {
+    close()
+    const state = await get<FinishState>(`/finishes/${id}`)
+    await adopt(state)
+    await recover(state)
+  }
+
+  function close(): void {
+    clearTimeout(burst)
+    saved.value = null
+    draft.value = null
+    stale.value = false
+    openStep.value = null
+    tryOut.value = null
+    dragging.value = false
+  }
+
+  /** Take what the service has as the present state. */
+  async function adopt(state: FinishState): Promise<void> {
+    if (!state.document.sizes.some((one) => one.id === sizeId.value)) {
+      sizeId.value = state.document.sizes[0]!.id
+    }
+    saved.value = state
+    draft.value = await layOut(state.document)
+    stale.value = false
+  }
+
+  /** Changes that could not be saved before the page was left are saved now, or as a copy. */
+  async function recover(state: FinishState): Promise<void> {
+    const kept = localStorage.getItem(draftKey(state.id))
+    if (!kept) return
+    const { etag, document: unsaved } = JSON.parse(kept) as { etag: number; document: Finish }
+    localStorage.removeItem(draftKey(state.id))
+    if (etag === state.etag) {
+      draft.value = await layOut(unsaved)
+      await commit()
+      notices.say('Changes that could not be saved last time are back.')
+    } else {
+      await post('/finishes', { document: unsaved, name: `${unsaved.name.slice(0, 113)} (copy)` })
+      notices.say('Changes that could not be saved last time were kept as a copy on the shelf.')
+    }
+  }
+
+  function layOut(base: Finish, edit: Edit | null = null): Promise<Laid> {
+    return post<Laid>('/bench/draft', { document: base, size_id: sizeId.value, edit })
+  }
+
+  /** Make an edit. It is saved at once, or after a pause when it is one of a burst. */
+  function edit(wanted: Edit, when: 'now' | 'after a pause' = 'now'): Promise<void> {
+    tryOut.value = null
+    queue = queue.then(async () => {
+      if (!draft.value) return
+      try {
+        draft.value = await layOut(draft.value.document, wanted)
+        notices.say(draft.value.said)
+        clearTimeout(burst)
+        if (when === 'now') await commit()
+        else burst = setTimeout(commit, BURST_MS)
+      } catch (error) {
+        notices.tell(error)
+      }
+    })
+    return queue
+  }
+
+  const dragged = useLatest<Edit>(async (wanted) => {
+    try {
+      if (dragBase) draft.value = await layOut(dragBase, wanted)
+    } catch (error) {
+      notices.tell(error)
+    }
+  })
+
+  /** A drag, or a slider's way: every move is an edit of where it began; its end is saved. */
+  function drag(wanted: Edit): void {
+    if (!dragging.value) {
+      dragBase = document.value
+      dragging.value = true
+      tryOut.value = null
+    }
+    dragged.ask(wanted)
+  }
+
+  async function endDrag(): Promise<void> {
+    if (!dragging.value) return
+    await dragged.settled()
+    dragging.value = false
+    dragBase = null
+    await commit()
+  }
+
+  async function cancelDrag(): Promise<void> {
+    if (!dragging.value || !dragBase) return
+    const base = dragBase
+    dragBase = null
+    await dragged.settled()
+    dragging.value = false
+    draft.value = await layOut(base)
+  }
+
+  async function commit(): Promise<void> {
+    clearTimeout(burst)
+    if (saving.value || stale.value) return
+    saving.value = true
+    try {
+      while (isDirty.value && saved.value && document.value) {
+        const { id, etag } = saved.value
+        const sent = document.value
+        const state = await put<FinishState>(`/finishes/${id}`, { etag, document: sent })
+        localStorage.removeItem(draftKey(id))
+        if (saved.value?.id !== id) return // another finish was opened meanwhile
+        saved.value = { ...state, document: sent }
+      }
+    } catch (error) {
+      keepForLater()
+      if (error instanceof Refused && error.isStale) stale.value = true
+      else notices.tell(error)
+    } finally {
+      saving.value = false
+    }
+  }
+
+  function keepForLater(): void {
+    if (!saved.value || !document.value) return
+    const kept = JSON.stringify({ etag: saved.value.etag, document: document.value })
+    localStorage.setItem(draftKey(saved.value.id), kept)
+  }
+
+  watch(
+    () => notices.unreachable,
+    (gone) => {
+      if (!gone && isDirty.value) void commit()
+    },
+  )
+
+  /** Ask the service to move the finish through its history. */
+  async function go(path: string, body: Record<string, unknown> = {}): Promise<void> {
+    await queue
+    await commit()
+    if (!saved.value || stale.value) return
+    try {
+      await adopt(await post<FinishState>(path, { etag: saved.value.etag, ...body }))
+    } catch (error) {
+      if (error instanceof Refused && error.isStale) stale.value = true
+      else notices.tell(error)
+    }
+  }
+
+  const here = (path: string) => `/finishes/${saved.value?.id}/${path}`
+  const undo = () => go(here('undo'))
+  const redo = () => go(here('redo'))
+  const reopen = (revision: number) => go(here('reopen'), { revision })
+  const backToOriginal = () => go(here('original'))
+  const openExport = (id: number) => go(`/exports/${id}/open?etag=${saved.value?.etag}`)
+
+  async function loadNewer(): Promise<void> {
+    if (!saved.value) return
+    localStorage.removeItem(draftKey(saved.value.id))
+    await load(saved.value.id).catch(notices.tell)
+  }
+
+  /** Keep the draft that came too late as a finish of its own; returns its id. */
+  async function keepAsCopy(): Promise<string | null> {
+    if (!saved.value || !document.value) return null
+    const name = `${document.value.name.slice(0, 113)} (copy)`
+    try {
+      const copy = await post<FinishState>('/finishes', { document: document.value, name })
+      localStorage.removeItem(draftKey(saved.value.id))
+      return copy.id
+    } catch (error) {
+      notices.tell(error)
+      return null
+    }
+  }
+
+  /** Everything committed, whatever is still under way; false when it could not be. */
+  async function settle(): Promise<boolean> {
+    await queue
+    await endDrag()
+    await commit()
+    return !isDirty.value
+  }
+
+  function toggleStep(step: Step): void {
+    openStep.value = openStep.value === step ? null : step
+  }
+
+  return {
+    saved,
+    draft,
+    document,
+    layout,
+    size,
+    sizeId,
+    openStep,
+    tryOut,
+    stale,
+    saving,
+    dragging,
+    isDirty,
+    stageDrawn,
+    exportIsJpeg,
+    load,
+    close,
+    edit,
+    drag,
+    endDrag,
+    cancelDrag,
+    commit,
+    undo,
+    redo,
+    reopen,
+    backToOriginal,
+    openExport,
+    loadNewer,
+    keepAsCopy,
+    settle,
+    toggleStep,
+  }
+})
+

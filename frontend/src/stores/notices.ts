@@ -1,0 +1,56 @@
+// What the application has to tell the user: short remarks that pass, refusals that stay until
+// read, and whether the service answers at all.
+
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+import { get, Refused, Unreachable } from '../api/client'
+
+const REMARK_MS = 6000
+const RETRY_MS = 1500
+
+export interface Notice {
+  id: number
+  text: string
+  look: boolean
+}
+
+export const useNotices = defineStore('notices', () => {
+  const notices = ref<Notice[]>([])
+  const unreachable = ref(false)
+  let count = 0
+
+  function say(text: string, look = false): void {
+    if (!text || notices.value.some((notice) => notice.text === text)) return
+    const notice = { id: (count += 1), text, look }
+    notices.value = [...notices.value.slice(-2), notice]
+    if (!look) setTimeout(() => dismiss(notice.id), REMARK_MS)
+  }
+
+  function dismiss(id: number): void {
+    notices.value = notices.value.filter((notice) => notice.id !== id)
+  }
+
+  /** Tell of an error; one that nobody foresaw is passed on. */
+  function tell(error: unknown): void {
+    if (error instanceof Unreachable) lose()
+    else if (error instanceof Refused) say(error.message, true)
+    else throw error
+  }
+
+  function lose(): void {
+    if (unreachable.value) return
+    unreachable.value = true
+    const timer = setInterval(async () => {
+      try {
+        await get('/bench/sizes')
+        clearInterval(timer)
+        unreachable.value = false
+      } catch {
+        // still gone; the banner stays
+      }
+    }, RETRY_MS)
+  }
+
+  return { notices, unreachable, say, dismiss, tell, lose }
+})

@@ -1,0 +1,123 @@
+// The shelf: finishes and photos, and the one way by which photos come in.
+
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+import { get, post, Refused, remove, upload } from '../api/client'
+import type { FinishFace, FinishState, Photo } from '../api/types'
+import { useNotices } from './notices'
+
+interface FinishPage {
+  finishes: FinishFace[]
+  total: number
+}
+
+export interface Arrival {
+  name: string
+  progress: number
+  refused: string
+}
+
+export const useShelf = defineStore('shelf', () => {
+  const notices = useNotices()
+  const finishes = ref<FinishFace[]>([])
+  const total = ref(0)
+  const photos = ref<Photo[]>([])
+  const arrivals = ref<Arrival[]>([])
+  const search = ref('')
+  const binned = ref(false)
+  const loaded = ref(false)
+
+  async function load(): Promise<void> {
+    try {
+      const wanted = query(0)
+      const [page, all] = await Promise.all([
+        get<FinishPage>(wanted),
+        get<{ photos: Photo[] }>('/photos'),
+      ])
+      if (wanted !== query(0)) return // the search went on meanwhile
+      finishes.value = page.finishes
+      total.value = page.total
+      photos.value = all.photos
+      loaded.value = true
+    } catch (error) {
+      notices.tell(error)
+    }
+  }
+
+  async function loadMore(): Promise<void> {
+    try {
+      const page = await get<FinishPage>(query(finishes.value.length))
+      finishes.value = [...finishes.value, ...page.finishes]
+    } catch (error) {
+      notices.tell(error)
+    }
+  }
+
+  function query(offset: number): string {
+    const words = new URLSearchParams({ search: search.value, offset: String(offset) })
+    if (binned.value) words.set('binned', 'true')
+    return `/finishes?${words}`
+  }
+
+  /** Bring photos in, each as a finish of its own; returns the ids of the new finishes. */
+  async function bring(files: File[]): Promise<string[]> {
+    const started: string[] = []
+    arrivals.value = arrivals.value.filter((arrival) => arrival.refused).slice(-3)
+    for (const file of files) {
+      arrivals.value.push({ name: file.name, progress: 0, refused: '' })
+      const arrival = arrivals.value[arrivals.value.length - 1]!
+      try {
+        const path = `/photos?name=${encodeURIComponent(file.name.slice(-120))}`
+        const photo = await upload<Photo>(path, file, (share) => (arrival.progress = share))
+        photo.notes.forEach((note) => notices.say(`${photo.name}: ${note}`))
+        started.push(await start(photo.sha256))
+        arrivals.value = arrivals.value.filter((other) => other !== arrival)
+      } catch (error) {
+        if (error instanceof Refused) arrival.refused = error.message
+        else arrivals.value = arrivals.value.filter((other) => other !== arrival)
+        notices.tell(error)
+      }
+    }
+    return started
+  }
+
+  /** Start a finish from a photo on the shelf; returns its id. */
+  async function start(photo: string): Promise<string> {
+    return (await post<FinishState>('/finishes', { photo })).id
+  }
+
+  async function change(action: () => Promise<unknown>): Promise<void> {
+    try {
+      await action()
+    } catch (error) {
+      notices.tell(error)
+    }
+    await load()
+  }
+
+  const duplicate = (id: string) => change(() => post(`/finishes/${id}/duplicate`))
+  const putInBin = (id: string) => change(() => post(`/finishes/${id}/bin`))
+  const restore = (id: string) => change(() => post(`/finishes/${id}/restore`))
+  const deleteFinish = (id: string) => change(() => remove(`/finishes/${id}`))
+  const deletePhoto = (sha256: string) => change(() => remove(`/photos/${sha256}`))
+
+  return {
+    finishes,
+    total,
+    photos,
+    arrivals,
+    search,
+    binned,
+    loaded,
+    load,
+    loadMore,
+    bring,
+    start,
+    duplicate,
+    putInBin,
+    restore,
+    deleteFinish,
+    deletePhoto,
+  }
+})

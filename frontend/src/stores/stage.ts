@@ -1,0 +1,71 @@
+// How the picture is looked at: zoom, place, surround, guides. Nothing here edits.
+
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+
+import type { Grip } from '../api/types'
+
+export type Surround = 'light' | 'mid' | 'dark'
+
+const MIN_ZOOM = 0.02
+const MAX_ZOOM = 16
+
+export const useStage = defineStore('stage', () => {
+  /** CSS pixels for each picture pixel, or null to show the whole picture. */
+  const zoomWish = ref<number | null>(null)
+  /** How far the picture's centre is from the stage's, in CSS pixels. */
+  const pan = shallowRef({ x: 0, y: 0 })
+  const fitZoom = ref(1)
+  const before = ref(false)
+  const margin = ref(true)
+  const surround = ref<Surround>('mid')
+  const focusedGrip = ref<Grip>('move')
+  /** The pixel under the pointer and, once it is read, its colour. */
+  const readout = ref<{ x: number; y: number; colour: string | null } | null>(null)
+
+  const zoom = computed(() => zoomWish.value ?? fitZoom.value)
+  const isFitted = computed(() => zoomWish.value === null)
+
+  function fit(): void {
+    zoomWish.value = null
+    pan.value = { x: 0, y: 0 }
+  }
+
+  /** One picture pixel to one pixel of the screen. */
+  function actualPixels(): void {
+    zoomAt(1 / window.devicePixelRatio, { x: 0, y: 0 })
+  }
+
+  function zoomBy(factor: number, at = { x: 0, y: 0 }): void {
+    zoomAt(zoom.value * factor, at)
+  }
+
+  /** Zoom so that what is at `at` (CSS pixels from the stage's centre) stays there. */
+  function zoomAt(wish: number, at: { x: number; y: number }): void {
+    const next = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, wish))
+    const grown = next / zoom.value
+    pan.value = { x: at.x - (at.x - pan.value.x) * grown, y: at.y - (at.y - pan.value.y) * grown }
+    zoomWish.value = next
+  }
+
+  function panBy(x: number, y: number): void {
+    zoomWish.value = zoom.value
+    pan.value = { x: pan.value.x + x, y: pan.value.y + y }
+  }
+
+  return {
+    pan,
+    zoom,
+    fitZoom,
+    isFitted,
+    before,
+    margin,
+    surround,
+    focusedGrip,
+    readout,
+    fit,
+    actualPixels,
+    zoomBy,
+    panBy,
+  }
+})

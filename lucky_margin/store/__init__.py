@@ -1,0 +1,38 @@
+"""The data folder: what is kept between starts."""
+
+from pathlib import Path
+
+from lucky_margin.store.database import Database, migrate
+from lucky_margin.store.exports import ExportRecord, ExportStore
+from lucky_margin.store.files import FileStore
+from lucky_margin.store.finishes import PAGE, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.photos import PhotoRecord, PhotoStore
+from lucky_margin.store.proxies import ProxyStore
+
+__all__ = [
+    "PAGE",
+    "ExportRecord",
+    "ExportStore",
+    "FinishRecord",
+    "FinishStore",
+    "PhotoRecord",
+    "PhotoStore",
+    "RevisionRecord",
+    "Store",
+]
+
+
+class Store:
+    """Everything in one data folder, which is made when missing and migrated when old."""
+
+    def __init__(self, folder: Path) -> None:
+        folder.mkdir(parents=True, exist_ok=True)
+        self._database = Database(folder / "lucky-margin.sqlite3")
+        migrate(self._database)
+        originals = FileStore(folder / "originals")
+        self.photos = PhotoStore(self._database, originals, ProxyStore(folder / "proxies"))
+        self.finishes = FinishStore(self._database)
+        self.exports = ExportStore(self._database, FileStore(folder / "exports"))
+
+    def close(self) -> None:
+        self._database.close()

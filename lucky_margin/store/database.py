@@ -1,0 +1,137 @@
+"""The database: one writer, read-only readers, and numbered migrations in plain SQL."""
+
+import errno
+import sqlite3
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from pathlib import Path
+
+from lucky_margin.core.errors import StorageFull
+
+MIGRATIONS = Path(__file__).with_name("migrations")
+
+BUSY_TIMEOUT_MS = 5000
+
+FULL = "The disk is full, so nothing was saved; free some space and try again."
+
+
+def now() -> str:
+    """The present moment, ISO 8601 in UTC, as it is stored."""
+    return datetime.now(UTC).isoformat(timespec="milliseconds")
+
+
+@contextmanager
+def full_disk_is_said() -> Iterator[None]:
+    """Translate what SQLite and the file system say of a full disk.
+
+    Raises:
+        StorageFull: in place of their errors.
+    """
+    try:
+        yield
+    except sqlite3.Error as error:
+        if getattr(error, "sqlite_errorcode", None) == sqlite3.SQLITE_FULL:
+            raise StorageFull(FULL) from error
+        raise
+    except OSError as error:
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+            raise StorageFull(FULL) from error
+        raise
+
+
+class Database:
+    """A SQLite file in WAL mode."""
+
+    def __init__(self, path: Path) -> None:
+        self._path = path
+        self._lock = threading.RLock()
+        self._writer = self._connect("rwc")
+        self._writer.execute("PRAGMA journal_mode = WAL")
+        self._writer.execute("PRAGMA synchronous = FULL")
+
+    def close(self) -> None:
+        with self._lock:
+            self._writer.close()
+
+    @contextmanager
+    def write(self) -> Iterator[sqlite3.Connection]:
+        """A transaction: committed at the end, rolled back on any error.
+
+        Transactions nest: an inner one that fails takes back only its own changes.
+
+        Raises:
+            StorageFull: the disk took no more bytes; nothing was changed.
+        """
+        with self._lock, full_disk_is_said():
+            nested = self._writer.in_transaction
+            self._writer.execute("SAVEPOINT part" if nested else "BEGIN IMMEDIATE")
+            try:
+                yield self._writer
+                self._writer.execute("RELEASE part" if nested else "COMMIT")
+            except BaseException:
+                if nested:
+                    self._writer.execute("ROLLBACK TO part")
+                    self._writer.execute("RELEASE part")
+                elif self._writer.in_transaction:
+                    self._writer.execute("ROLLBACK")
+                raise
+
+    @contextmanager
+    def read(self) -> Iterator[sqlite3.Connection]:
+        """A connection that cannot write and sees only what is committed."""
+        connection = self._connect("ro")
+        try:
+            yield connection
+        finally:
+            connection.close()
+
+    def _connect(self, mode: str) -> sqlite3.Connection:
+        connection = sqlite3.connect(
+            f"{self._path.absolute().as_uri()}?mode={mode}",
+            uri=True,
+            isolation_level=None,
+            check_same_thread=False,
+        )
+        connection.row_factory = sqlite3.Row
+        connection.execute("PRAGMA foreign_keys = ON")
+        connection.execute(f"PRAGMA busy_timeout = {BUSY_TIMEOUT_MS}")
+        return connection
+
+
+def migrate(database: Database, folder: Path = MIGRATIONS) -> list[str]:
+    """Run every migration in ``folder`` that has not run yet, each in a transaction of its own.
+
+    Files are named ``NNNN_what.sql`` and run in that order. A failing one leaves no trace, stays
+    pending, and stops the ones after it. Returns the names of those that ran.
+    """
+    with database.write() as connection:
+        connection.execute(
+            "CREATE TABLE IF NOT EXISTS migrations "
+            "(name TEXT PRIMARY KEY, applied_at TEXT NOT NULL)"
+        )
+    with database.read() as connection:
+        done = {row["name"] for row in connection.execute("SELECT name FROM migrations")}
+    ran = []
+    for path in sorted(folder.glob("*.sql")):
+        if path.stem in done:
+            continue
+        with database.write() as connection:
+            for statement in statements(path.read_text()):
+                connection.execute(statement)
+            connection.execute("INSERT INTO migrations VALUES (?, ?)", (path.stem, now()))
+        ran.append(path.stem)
+    return ran
+
+
+def statements(script: str) -> Iterator[str]:
+    """The single statements of a script. (``executescript`` would commit the transaction.)"""
+    statement = ""
+    for line in script.splitlines(keepends=True):
+        statement += line
+        if sqlite3.complete_statement(statement):
+            yield statement
+            statement = ""
+    if statement.strip():
+        yield statement

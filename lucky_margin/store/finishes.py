@@ -1,0 +1,341 @@
+"""Finishes and their revisions: every committed change is a row, and none is ever lost."""
+
+import json
+import sqlite3
+import unicodedata
+import uuid
+from dataclasses import dataclass
+
+from lucky_margin.core.document import Finish, read_finish
+from lucky_margin.core.document.words import describe_change
+from lucky_margin.core.errors import Conflict, NotFound, StaleSave
+from lucky_margin.store.database import Database, now
+
+PAGE = 60
+"""Finishes on one page of a list."""
+
+MAX_VERSION_NAME = 120
+
+
+@dataclass(frozen=True)
+class FinishRecord:
+    """A finish as it stands: its head revision's document and where that is in its history."""
+
+    id: str
+    etag: int
+    revision: int
+    changes: int
+    document: Finish
+    can_undo: bool
+    can_redo: bool
+    changed_at: str
+    binned: bool
+
+
+@dataclass(frozen=True)
+class RevisionRecord:
+    """One committed change."""
+
+    id: int
+    parent: int | None
+    label: str
+    version_name: str | None
+    created_at: str
+
+
+class FinishStore:
+    """The finishes of a data folder."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def create(self, document: Finish, label: str = "Started") -> FinishRecord:
+        """A new finish whose first revision is ``document``.
+
+        Raises:
+            NotFound: its photo is not on the shelf.
+        """
+        finish_id = uuid.uuid4().hex[:16]
+        moment = now()
+        with self._database.write() as connection:
+            sha256 = document.photo.sha256
+            if not connection.execute(
+                "SELECT 1 FROM photos WHERE sha256 = ?", (sha256,)
+            ).fetchone():
+                raise NotFound("This finish's photo is not on the shelf; add the photo first.")
+            connection.execute(
+                "INSERT INTO finishes (id, name, folded_name, photo_sha256, created_at, changed_at)"
+                " VALUES (?, ?, ?, ?, ?, ?)",
+                (finish_id, document.name, folded(document.name), sha256, moment, moment),
+            )
+            revision = _add_revision(connection, finish_id, None, label, document)
+            connection.execute("UPDATE finishes SET head = ? WHERE id = ?", (revision, finish_id))
+        return self.get(finish_id)
+
+    def get(self, finish_id: str) -> FinishRecord:
+        """
+        Raises:
+            NotFound: there is no such finish.
+        """
+        with self._database.read() as connection:
+            return _read(connection, finish_id)
+
+    def save(self, finish_id: str, etag: int, document: Finish) -> FinishRecord:
+        """Commit ``document`` as a new revision after the head; an unchanged one is no revision.
+
+        Raises:
+            NotFound: there is no such finish.
+            StaleSave: somebody saved since ``etag``; nothing is changed.
+        """
+        with self._database.write() as connection:
+            current = _checked(connection, finish_id, etag)
+            label = describe_change(current.document, document)
+            if label:
+                _commit(connection, current, label, document)
+        return self.get(finish_id)
+
+    def undo(self, finish_id: str, etag: int) -> FinishRecord:
+        """Make the head's parent the head; at the first revision nothing happens.
+
+        Raises:
+            NotFound: there is no such finish.
+            StaleSave: somebody saved since ``etag``.
+        """
+        with self._database.write() as connection:
+            current = _checked(connection, finish_id, etag)
+            parent = _revision(connection, finish_id, current.revision)["parent_id"]
+            _move_head(connection, finish_id, parent)
+        return self.get(finish_id)
+
+    def redo(self, finish_id: str, etag: int) -> FinishRecord:
+        """Make the head's newest child the head; where there is none nothing happens.
+
+        Raises:
+            NotFound: there is no such finish.
+            StaleSave: somebody saved since ``etag``.
+        """
+        with self._database.write() as connection:
+            current = _checked(connection, finish_id, etag)
+            _move_head(connection, finish_id, _newest_child(connection, current.revision))
+        return self.get(finish_id)
+
+    def reopen(self, finish_id: str, etag: int, revision: int) -> FinishRecord:
+        """Commit an earlier revision's document again, so that undo leads back to the present.
+
+        Raises:
+            NotFound: there is no such finish or revision.
+            StaleSave: somebody saved since ``etag``.
+        """
+        with self._database.write() as connection:
+            current = _checked(connection, finish_id, etag)
+            row = _revision(connection, finish_id, revision)
+            document = read_finish(json.loads(row["document"]))
+            if document != current.document:
+                label = f"Back to “{row['version_name'] or row['label']}”"
+                _commit(connection, current, label, document)
+        return self.get(finish_id)
+
+    def revision_document(self, finish_id: str, revision: int) -> Finish:
+        """The document of one revision.
+
+        Raises:
+            NotFound: there is no such revision of this finish.
+        """
+        with self._database.read() as connection:
+            return read_finish(json.loads(_revision(connection, finish_id, revision)["document"]))
+
+    def revisions(self, finish_id: str) -> list[RevisionRecord]:
+        """Every revision, newest first.
+
+        Raises:
+            NotFound: there is no such finish.
+        """
+        self.get(finish_id)
+        with self._database.read() as connection:
+            rows = connection.execute(
+                "SELECT * FROM revisions WHERE finish_id = ? ORDER BY id DESC", (finish_id,)
+            )
+            return [_revision_record(row) for row in rows]
+
+    def keep_version(self, finish_id: str, name: str) -> RevisionRecord:
+        """Name the head revision, so that it is found again among the versions.
+
+        Raises:
+            NotFound: there is no such finish.
+        """
+        with self._database.write() as connection:
+            current = _read(connection, finish_id)
+            connection.execute(
+                "UPDATE revisions SET version_name = ? WHERE id = ?",
+                (name.strip()[:MAX_VERSION_NAME], current.revision),
+            )
+            return _revision_record(_revision(connection, finish_id, current.revision))
+
+    def list(
+        self, *, search: str = "", binned: bool = False, offset: int = 0, limit: int = PAGE
+    ) -> list[FinishRecord]:
+        """Finishes by name, those changed last first; ``binned`` lists the bin instead."""
+        with self._database.read() as connection:
+            rows = connection.execute(
+                f"""
+                {_SELECT}
+                WHERE binned_at IS {"NOT NULL" if binned else "NULL"}
+                  AND (:search = '' OR instr(folded_name, :search) > 0)
+                ORDER BY changed_at DESC LIMIT :limit OFFSET :offset
+                """,
+                {"search": folded(search), "limit": limit, "offset": offset},
+            )
+            return [_record(row) for row in rows]
+
+    def count(self, *, search: str = "", binned: bool = False) -> int:
+        """How many finishes such a list has."""
+        with self._database.read() as connection:
+            row = connection.execute(
+                f"""
+                SELECT count(*) AS total FROM finishes
+                WHERE binned_at IS {"NOT NULL" if binned else "NULL"}
+                  AND (:search = '' OR instr(folded_name, :search) > 0)
+                """,
+                {"search": folded(search)},
+            ).fetchone()
+            return int(row["total"])
+
+    def set_binned(self, finish_id: str, binned: bool) -> FinishRecord:
+        """Put a finish in the bin, or back on the shelf.
+
+        Raises:
+            NotFound: there is no such finish.
+        """
+        with self._database.write() as connection:
+            _read(connection, finish_id)
+            connection.execute(
+                "UPDATE finishes SET binned_at = ? WHERE id = ?",
+                (now() if binned else None, finish_id),
+            )
+        return self.get(finish_id)
+
+    def delete(self, finish_id: str) -> None:
+        """Delete a finish in the bin for good, with its revisions and the record of its exports.
+
+        Raises:
+            NotFound: there is no such finish.
+            Conflict: it is not in the bin.
+        """
+        with self._database.write() as connection:
+            if not _read(connection, finish_id).binned:
+                raise Conflict("Only a finish in the bin can be deleted for good; bin it first.")
+            connection.execute("UPDATE finishes SET head = NULL WHERE id = ?", (finish_id,))
+            connection.execute(
+                "UPDATE revisions SET parent_id = NULL WHERE finish_id = ?", (finish_id,)
+            )
+            connection.execute("DELETE FROM finishes WHERE id = ?", (finish_id,))
+
+
+def folded(text: str) -> str:
+    """``text`` without case or accents, for searching."""
+    decomposed = unicodedata.normalize("NFKD", text)
+    return "".join(c for c in decomposed if not unicodedata.combining(c)).casefold().strip()
+
+
+_SELECT = """
+    SELECT finishes.id, etag, head, changed_at, binned_at, revisions.document,
+           revisions.parent_id IS NOT NULL AS can_undo,
+           EXISTS (SELECT 1 FROM revisions AS child WHERE child.parent_id = head) AS can_redo,
+           (SELECT count(*) FROM revisions AS one WHERE one.finish_id = finishes.id) AS changes
+    FROM finishes JOIN revisions ON revisions.id = head
+"""
+
+
+def _read(connection: sqlite3.Connection, finish_id: str) -> FinishRecord:
+    row = connection.execute(f"{_SELECT} WHERE finishes.id = ?", (finish_id,)).fetchone()
+    if row is None:
+        raise NotFound("There is no such finish (any more); pick one from the shelf.")
+    return _record(row)
+
+
+def _record(row: sqlite3.Row) -> FinishRecord:
+    return FinishRecord(
+        id=row["id"],
+        etag=row["etag"],
+        revision=row["head"],
+        changes=row["changes"],
+        document=read_finish(json.loads(row["document"])),
+        can_undo=bool(row["can_undo"]),
+        can_redo=bool(row["can_redo"]),
+        changed_at=row["changed_at"],
+        binned=row["binned_at"] is not None,
+    )
+
+
+def _checked(connection: sqlite3.Connection, finish_id: str, etag: int) -> FinishRecord:
+    """The finish, if ``etag`` is current."""
+    current = _read(connection, finish_id)
+    if current.etag != etag:
+        raise StaleSave(
+            "This finish was changed in another window meanwhile; "
+            "load the newer one or keep yours as a copy.",
+            etag=current.etag,
+        )
+    return current
+
+
+def _commit(
+    connection: sqlite3.Connection, current: FinishRecord, label: str, document: Finish
+) -> None:
+    revision = _add_revision(connection, current.id, current.revision, label, document)
+    _move_head(connection, current.id, revision)
+
+
+def _add_revision(
+    connection: sqlite3.Connection,
+    finish_id: str,
+    parent: int | None,
+    label: str,
+    document: Finish,
+) -> int:
+    cursor = connection.execute(
+        "INSERT INTO revisions (finish_id, parent_id, label, document, created_at)"
+        " VALUES (?, ?, ?, ?, ?)",
+        (finish_id, parent, label, document.model_dump_json(), now()),
+    )
+    assert cursor.lastrowid is not None  # an INSERT always has one
+    return cursor.lastrowid
+
+
+def _move_head(connection: sqlite3.Connection, finish_id: str, revision: int | None) -> None:
+    """Make ``revision`` the head; None leaves it."""
+    if revision is None:
+        return
+    name = json.loads(_revision(connection, finish_id, revision)["document"])["name"]
+    connection.execute(
+        "UPDATE finishes SET head = ?, etag = etag + 1, name = ?, folded_name = ?, changed_at = ?"
+        " WHERE id = ?",
+        (revision, name, folded(name), now(), finish_id),
+    )
+
+
+def _newest_child(connection: sqlite3.Connection, revision: int) -> int | None:
+    row = connection.execute(
+        "SELECT max(id) AS id FROM revisions WHERE parent_id = ?", (revision,)
+    ).fetchone()
+    newest: int | None = row["id"]
+    return newest
+
+
+def _revision(connection: sqlite3.Connection, finish_id: str, revision: int) -> sqlite3.Row:
+    row: sqlite3.Row | None = connection.execute(
+        "SELECT * FROM revisions WHERE finish_id = ? AND id = ?", (finish_id, revision)
+    ).fetchone()
+    if row is None:
+        raise NotFound("There is no such change of this finish; pick one from its history.")
+    return row
+
+
+def _revision_record(row: sqlite3.Row) -> RevisionRecord:
+    return RevisionRecord(
+        id=row["id"],
+        parent=row["parent_id"],
+        label=row["label"],
+        version_name=row["version_name"],
+        created_at=row["created_at"],
+    )

@@ -1,0 +1,164 @@
+"""Photos: originals kept untouched, their facts, and the pictures made from them."""
+
+import dataclasses
+import hashlib
+import json
+import sqlite3
+from dataclasses import dataclass
+from functools import lru_cache
+from pathlib import Path
+
+from lucky_margin.core.errors import NotFound, OriginalMissing, PhotoInUse
+from lucky_margin.core.photos import PhotoFacts, decode
+from lucky_margin.core.render import PictureCache
+from lucky_margin.core.sampling import halved
+from lucky_margin.core.types import AnyPicture
+from lucky_margin.store.database import Database, now
+from lucky_margin.store.files import FileStore
+from lucky_margin.store.proxies import ProxyStore
+
+MISSING = "The original of this photo is gone from the data folder; add the same photo again."
+
+_FACTS_KEPT = 4096
+"""Photos whose facts are remembered; they never change."""
+
+
+@dataclass(frozen=True)
+class PhotoRecord:
+    """A photo on the shelf."""
+
+    sha256: str
+    name: str
+    bytes: int
+    facts: PhotoFacts
+    created_at: str
+
+
+class PhotoStore:
+    """The photos of a data folder; also the renderer's ``Sources``."""
+
+    def __init__(self, database: Database, originals: FileStore, proxies: ProxyStore) -> None:
+        self.cache = PictureCache()
+        self._database = database
+        self._originals = originals
+        self._proxies = proxies
+        self.facts = lru_cache(_FACTS_KEPT)(self._facts)
+
+    def add(self, data: bytes, name: str) -> tuple[PhotoRecord, bool]:
+        """Keep a photo; returns its record and whether it was known already.
+
+        The same bytes again are the same photo, and bring back an original that was lost.
+
+        Raises:
+            UnreadablePhoto, TooLarge: it is not taken; nothing is kept.
+            StorageFull: the disk took no more bytes; nothing is kept.
+        """
+        sha256 = hashlib.sha256(data).hexdigest()
+        known = self._find(sha256)
+        if known and sha256 in self._originals:
+            return known, True
+        decoded = decode(data, name)
+        self._originals.add(data)
+        self._proxies.keep(sha256, decoded.picture)
+        if known:
+            return known, True
+        fields = dataclasses.asdict(decoded.facts)
+        exif = fields.pop("exif")
+        with self._database.write() as connection:
+            connection.execute(
+                "INSERT OR IGNORE INTO photos VALUES (?, ?, ?, ?, ?, ?)",
+                (sha256, name, len(data), json.dumps(fields), exif, now()),
+            )
+        return self.get(sha256), False
+
+    def get(self, sha256: str) -> PhotoRecord:
+        """
+        Raises:
+            NotFound: there is no such photo.
+        """
+        record = self._find(sha256)
+        if record is None:
+            raise NotFound("There is no such photo on the shelf; add it again.")
+        return record
+
+    def list(self) -> list[PhotoRecord]:
+        """All photos, newest first."""
+        with self._database.read() as connection:
+            rows = connection.execute("SELECT * FROM photos ORDER BY created_at DESC, rowid DESC")
+            return [_record(row) for row in rows]
+
+    def original(self, sha256: str) -> Path:
+        """Where the original's untouched bytes are.
+
+        Raises:
+            NotFound: there is no such photo.
+            OriginalMissing: its bytes are gone.
+        """
+        self.get(sha256)
+        path = self._originals.path(sha256)
+        if not path.is_file():
+            raise OriginalMissing(MISSING)
+        return path
+
+    def delete(self, sha256: str) -> None:
+        """Delete a photo that no finish uses, original and all.
+
+        Raises:
+            NotFound: there is no such photo.
+            PhotoInUse: finishes (those in the bin too) still refer to it.
+        """
+        self.get(sha256)
+        with self._database.write() as connection:
+            users = connection.execute(
+                "SELECT name, binned_at FROM finishes WHERE photo_sha256 = ? ORDER BY name",
+                (sha256,),
+            ).fetchall()
+            if users:
+                names = [
+                    f"{u['name']} (in the bin)" if u["binned_at"] else u["name"] for u in users
+                ]
+                raise PhotoInUse(
+                    f"This photo is still used by {', '.join(names)}; "
+                    "delete those finishes for good first.",
+                    finishes=names,
+                )
+            connection.execute("DELETE FROM photos WHERE sha256 = ?", (sha256,))
+        self._originals.remove(sha256)
+        self._proxies.remove(sha256)
+        self.facts.cache_clear()
+
+    def level(self, sha256: str, number: int) -> AnyPicture:
+        """See ``core.render.Sources``."""
+        kept = self._proxies.load(sha256, number)
+        if kept is not None:
+            return kept
+        return self.cache.get_or_make(("level", sha256, number), lambda: self._made(sha256, number))
+
+    def _made(self, sha256: str, number: int) -> AnyPicture:
+        """A level that is not on disk: past the smallest kept, or pruned."""
+        if number > 0:
+            return halved(self.level(sha256, number - 1))
+        picture = decode(self.original(sha256).read_bytes(), self.get(sha256).name).picture
+        self._proxies.keep(sha256, picture)
+        return picture
+
+    def _facts(self, sha256: str) -> PhotoFacts:
+        """See ``core.render.Sources``."""
+        return self.get(sha256).facts
+
+    def _find(self, sha256: str) -> PhotoRecord | None:
+        with self._database.read() as connection:
+            row = connection.execute("SELECT * FROM photos WHERE sha256 = ?", (sha256,)).fetchone()
+        return _record(row) if row else None
+
+
+def _record(row: sqlite3.Row) -> PhotoRecord:
+    fields = json.loads(row["facts"])
+    fields["notes"] = tuple(fields["notes"])
+    return PhotoRecord(
+        sha256=row["sha256"],
+        name=row["name"],
+        bytes=row["bytes"],
+        facts=PhotoFacts(**fields, exif=row["exif"]),
+        created_at=row["created_at"],
+    )

@@ -1,0 +1,78 @@
+"""Putting the service together."""
+
+import threading
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+from fastapi import FastAPI
+from fastapi.responses import FileResponse
+from starlette.staticfiles import StaticFiles
+
+from lucky_margin import __version__
+from lucky_margin.core.sampling import halved, sample
+from lucky_margin.web import problems
+from lucky_margin.web.guard import guard
+from lucky_margin.web.routes import bench, exports, finishes, photos
+from lucky_margin.web.studio import Studio
+
+
+@dataclass(frozen=True)
+class Settings:
+    """Where an application keeps its data and finds its built front end (None: only the API)."""
+
+    data: Path
+    frontend: Path | None = None
+
+
+def create_app(settings: Settings) -> FastAPI:
+    """The service on one data folder."""
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        threading.Thread(target=_warm_up, name="warm-up", daemon=True).start()
+        yield
+        app.state.studio.close()
+
+    app = FastAPI(
+        title="Lucky Margin",
+        version=__version__,
+        summary="Finish single photos at exact pixel sizes.",
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        lifespan=lifespan,
+        separate_input_output_schemas=False,
+        responses={"default": {"model": problems.Problem, "description": "Why it was refused."}},
+    )
+    app.state.studio = Studio(settings.data)
+    problems.install(app)
+    app.middleware("http")(guard)
+    for module in (photos, finishes, bench, exports):
+        app.include_router(module.router, prefix="/api")
+    if settings.frontend is not None:
+        _serve_frontend(app, settings.frontend)
+    return app
+
+
+def _serve_frontend(app: FastAPI, folder: Path) -> None:
+    app.mount("/assets", StaticFiles(directory=folder / "assets"))
+
+    @app.get("/favicon.svg", include_in_schema=False)
+    def favicon() -> FileResponse:
+        return FileResponse(folder / "favicon.svg")
+
+    @app.get("/", include_in_schema=False)
+    @app.get("/finish/{finish_id}", include_in_schema=False)
+    def page(finish_id: str = "") -> FileResponse:
+        return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
+
+
+def _warm_up() -> None:
+    """Have the compiled loops ready before the first picture asks for them."""
+    speck = np.zeros((4, 4, 3), np.uint8)
+    speck.setflags(write=False)  # decoded photos are read-only, which numba compiles for
+    sample(speck, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 2, 2))
+    halved(speck)

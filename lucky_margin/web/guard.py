@@ -1,0 +1,59 @@
+"""What keeps the local service local: Host and Origin checks and a strict content policy."""
+
+from collections.abc import Awaitable, Callable
+from urllib.parse import urlsplit
+
+from fastapi import Request, Response
+
+from lucky_margin.web.problems import Problem, problem_response
+
+LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
+
+# Element Plus sets style attributes on elements; blob: and data: are our own previews and icons.
+CONTENT_POLICY = "; ".join(
+    (
+        "default-src 'none'",
+        "script-src 'self'",
+        "style-src 'self' 'unsafe-inline'",
+        "img-src 'self' blob: data:",
+        "font-src 'self'",
+        "connect-src 'self'",
+        "base-uri 'none'",
+        "form-action 'none'",
+        "frame-ancestors 'none'",
+    )
+)
+
+HEADERS = {
+    "Content-Security-Policy": CONTENT_POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+}
+
+Next = Callable[[Request], Awaitable[Response]]
+
+
+async def guard(request: Request, call_next: Next) -> Response:
+    """Refuse requests for other hosts or from other origins, and mark every answer."""
+    refusal = _refusal(request)
+    response = problem_response(refusal) if refusal else await call_next(request)
+    response.headers.update(HEADERS)
+    return response
+
+
+def _refusal(request: Request) -> Problem | None:
+    host = request.headers.get("host", "")
+    if _without_port(host) not in LOCAL_HOSTS:
+        detail = "This service answers on this computer only; open it at 127.0.0.1."
+        return Problem(title="WrongHost", status=421, detail=detail)
+    origin = request.headers.get("origin")
+    if origin is not None and urlsplit(origin).netloc != host:
+        detail = "Another site tried to use this service; open it in a tab of its own."
+        return Problem(title="WrongOrigin", status=403, detail=detail)
+    return None
+
+
+def _without_port(host: str) -> str:
+    return host.rsplit(":", 1)[0] if not host.endswith("]") else host

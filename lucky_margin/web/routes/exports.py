@@ -1,0 +1,157 @@
+"""Weighing, saving and finding exports again."""
+
+from urllib.parse import quote
+
+from fastapi import APIRouter, Response
+
+from lucky_margin.core.document import ExportChanges, FixedPixels, Identifier, Sha256, Value
+from lucky_margin.core.document.words import FORMAT_NAMES
+from lucky_margin.core.edits.edit import Edit, SetExport, SetPixels
+from lucky_margin.core.errors import Conflict
+from lucky_margin.core.export import MEDIA_TYPES, ExportedFile, OtherFormat, Remedy, export
+from lucky_margin.core.types import ImageFormat
+from lucky_margin.store import ExportRecord
+from lucky_margin.web.pictures import FRESH
+from lucky_margin.web.routes.finishes import FinishId, FinishState
+from lucky_margin.web.studio import Studio, StudioHere, WeighKey
+
+router = APIRouter(tags=["exports"])
+
+
+class WeighWanted(Value):
+    """One size of the finish at ``revision``."""
+
+    revision: int
+    size_id: Identifier
+
+
+class SuggestedEdit(Value):
+    """What would bring a file under its cap."""
+
+    label: str
+    edit: Edit
+
+
+class WeighedFile(Value):
+    """A file as it would be saved, byte for byte."""
+
+    sha256: Sha256
+    bytes: int
+    width: int
+    height: int
+    quality: int
+    image_format: ImageFormat
+    file_name: str
+    meets_cap: bool
+    suggestions: list[SuggestedEdit]
+
+
+class SaveWanted(Value):
+    """The weighed file to save."""
+
+    revision: int
+    size_id: Identifier
+    sha256: Sha256
+
+
+class Exported(Value):
+    """A file that was saved."""
+
+    id: int
+    finish_id: str
+    revision: int
+    size_name: str
+    file_name: str
+    image_format: ImageFormat
+    sha256: Sha256
+    bytes: int
+    width: int
+    height: int
+    created_at: str
+
+
+class ExportedList(Value):
+    exports: list[Exported]
+
+
+@router.post("/finishes/{finish_id}/weigh")
+def weigh(finish_id: FinishId, wanted: WeighWanted, studio: StudioHere) -> WeighedFile:
+    """Make the file of one size, without saving it, and say what it weighs."""
+    file, sha256 = _weighed(finish_id, wanted.revision, wanted.size_id, studio)
+    return WeighedFile(
+        sha256=sha256,
+        bytes=len(file.data),
+        width=file.width,
+        height=file.height,
+        quality=file.quality,
+        image_format=file.image_format,
+        file_name=file.file_name,
+        meets_cap=file.meets_cap,
+        suggestions=[_suggestion(remedy) for remedy in file.remedies],
+    )
+
+
+@router.post("/finishes/{finish_id}/exports", status_code=201)
+def save_export(finish_id: FinishId, wanted: SaveWanted, studio: StudioHere) -> Exported:
+    """Save the file that was weighed and record it."""
+    file, sha256 = _weighed(finish_id, wanted.revision, wanted.size_id, studio)
+    if sha256 != wanted.sha256:
+        raise Conflict("The file is no longer the one that was weighed; weigh it again.")
+    size = studio.store.finishes.revision_document(finish_id, wanted.revision).size(wanted.size_id)
+    record = studio.store.exports.add(
+        file, finish_id=finish_id, revision=wanted.revision, size_name=size.name
+    )
+    return _exported(record)
+
+
+@router.get("/finishes/{finish_id}/exports")
+def list_exports(finish_id: FinishId, studio: StudioHere) -> ExportedList:
+    """Saved files of a finish, newest first."""
+    return ExportedList(exports=[_exported(r) for r in studio.store.exports.list(finish_id)])
+
+
+@router.get("/exports/{export_id}/file", response_class=Response)
+def download(export_id: int, studio: StudioHere) -> Response:
+    """The saved file, as a download under its name."""
+    record = studio.store.exports.get(export_id)
+    data = studio.store.exports.data(record)
+    disposition = f"attachment; filename*=UTF-8''{quote(record.file_name)}"
+    media_type = MEDIA_TYPES[_exported(record).image_format]
+    return Response(
+        data, media_type=media_type, headers={**FRESH, "Content-Disposition": disposition}
+    )
+
+
+@router.post("/exports/{export_id}/open")
+def open_as_it_was(export_id: int, etag: int, studio: StudioHere) -> FinishState:
+    """Go back to the state the file was saved from; undo leads to the present again."""
+    record = studio.store.exports.get(export_id)
+    finish = studio.store.finishes.reopen(record.finish_id, etag, record.revision)
+    return FinishState(**vars(finish))
+
+
+def _weighed(
+    finish_id: str, revision: int, size_id: str, studio: Studio
+) -> tuple[ExportedFile, str]:
+    document = studio.store.finishes.revision_document(finish_id, revision)
+    size = document.size(size_id)
+    key = WeighKey(finish_id, revision, size_id)
+    file = studio.weighed.get_or_make(key, lambda: export(document, size, studio.store.photos))
+    return file, file.sha256
+
+
+def _suggestion(remedy: Remedy) -> SuggestedEdit:
+    if isinstance(remedy, OtherFormat):
+        changes = ExportChanges(format=remedy.image_format)
+        return SuggestedEdit(
+            label=f"{FORMAT_NAMES[remedy.image_format]} would do",
+            edit=SetExport(changes=changes, only_this_size=True),
+        )
+    return SuggestedEdit(
+        label=f"About {remedy.width} × {remedy.height} px would do",
+        edit=SetPixels(pixels=FixedPixels(width=remedy.width, height=remedy.height)),
+    )
+
+
+def _exported(record: ExportRecord) -> Exported:
+    return Exported.model_validate(vars(record))

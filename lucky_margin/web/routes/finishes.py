@@ -1,0 +1,274 @@
+"""Finishes and their history."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+from pydantic import Field
+
+from lucky_margin.core.document import (
+    Finish,
+    FixedPixels,
+    Identifier,
+    Name,
+    Sha256,
+    Size,
+    Value,
+    new_finish,
+)
+from lucky_margin.core.framing import frame_of
+from lucky_margin.core.render import check, render
+from lucky_margin.store import PAGE, FinishRecord, RevisionRecord
+from lucky_margin.web.pictures import FOREVER, FRESH, picture_response
+from lucky_margin.web.studio import Studio, StudioHere
+
+router = APIRouter(prefix="/finishes", tags=["finishes"])
+
+FinishId = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
+
+
+class FinishState(Value):
+    """A finish as it stands; every write names the ``etag`` it is based on."""
+
+    id: str
+    etag: int
+    revision: int
+    changes: int
+    document: Finish
+    can_undo: bool
+    can_redo: bool
+    changed_at: str
+    binned: bool
+
+
+class SizeFace(Value):
+    """One size as the shelf shows it, in output pixels."""
+
+    id: str
+    name: str
+    width: int
+    height: int
+
+
+class FinishFace(Value):
+    """A finish as the shelf shows it."""
+
+    id: str
+    etag: int
+    name: str
+    photo: Sha256
+    sizes: list[SizeFace]
+    changed_at: str
+
+
+class FinishList(Value):
+    finishes: list[FinishFace]
+    total: int
+
+
+class Revision(Value):
+    """One committed change."""
+
+    id: int
+    parent: int | None
+    label: str
+    version_name: str | None
+    created_at: str
+
+
+class RevisionList(Value):
+    revisions: list[Revision]
+
+
+class NewFinish(Value):
+    """A finish to start: from a photo, as the copy of a document, or both named."""
+
+    photo: Sha256 | None = None
+    name: Name | None = None
+    document: Finish | None = None
+
+
+class SaveFinish(Value):
+    etag: int
+    document: Finish
+
+
+class AtEtag(Value):
+    etag: int
+
+
+class Reopen(Value):
+    etag: int
+    revision: int
+
+
+class VersionName(Value):
+    name: Name
+
+
+@router.post("", status_code=201)
+def create_finish(new: NewFinish, studio: StudioHere) -> FinishState:
+    """Start a finish from a photo, or keep a document as a finish of its own."""
+    if new.document is not None:
+        document = new.document.model_copy(update={"name": new.name or new.document.name})
+        return _state(studio.store.finishes.create(document, label="Started as a copy"))
+    photo = studio.store.photos.get(new.photo or "")
+    document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
+    return _state(studio.store.finishes.create(document))
+
+
+@router.get("")
+def list_finishes(
+    studio: StudioHere,
+    search: Annotated[str, Query(max_length=120)] = "",
+    binned: bool = False,
+    offset: Annotated[int, Query(ge=0)] = 0,
+) -> FinishList:
+    """One page of finishes, those changed last first."""
+    store = studio.store.finishes
+    records = store.list(search=search, binned=binned, offset=offset, limit=PAGE)
+    return FinishList(
+        finishes=[_face(record, studio) for record in records],
+        total=store.count(search=search, binned=binned),
+    )
+
+
+@router.get("/{finish_id}")
+def get_finish(finish_id: FinishId, studio: StudioHere) -> FinishState:
+    """One finish as it stands."""
+    return _state(studio.store.finishes.get(finish_id))
+
+
+@router.put("/{finish_id}")
+def save_finish(finish_id: FinishId, save: SaveFinish, studio: StudioHere) -> FinishState:
+    """Commit a change. A save based on an older ``etag`` is refused (412)."""
+    return _state(studio.store.finishes.save(finish_id, save.etag, save.document))
+
+
+@router.post("/{finish_id}/undo")
+def undo(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
+    """Take back the last change."""
+    return _state(studio.store.finishes.undo(finish_id, at.etag))
+
+
+@router.post("/{finish_id}/redo")
+def redo(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
+    """Make the change again that was taken back last."""
+    return _state(studio.store.finishes.redo(finish_id, at.etag))
+
+
+@router.post("/{finish_id}/reopen")
+def reopen(finish_id: FinishId, reopen: Reopen, studio: StudioHere) -> FinishState:
+    """Go back to an earlier revision; undo leads to the present again."""
+    return _state(studio.store.finishes.reopen(finish_id, reopen.etag, reopen.revision))
+
+
+@router.post("/{finish_id}/original")
+def back_to_the_original(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
+    """Set everything aside and show the whole photo as it was taken; undo brings it back."""
+    document = studio.store.finishes.get(finish_id).document
+    fresh = new_finish(name=document.name, photo_sha256=document.photo.sha256)
+    return _state(studio.store.finishes.save(finish_id, at.etag, fresh))
+
+
+@router.get("/{finish_id}/revisions")
+def list_revisions(finish_id: FinishId, studio: StudioHere) -> RevisionList:
+    """The history, newest first; versions are the revisions with a name."""
+    records = studio.store.finishes.revisions(finish_id)
+    return RevisionList(revisions=[_revision(record) for record in records])
+
+
+@router.post("/{finish_id}/versions", status_code=201)
+def keep_version(finish_id: FinishId, version: VersionName, studio: StudioHere) -> Revision:
+    """Name the present state, so that it is found again."""
+    return _revision(studio.store.finishes.keep_version(finish_id, version.name))
+
+
+@router.post("/{finish_id}/duplicate", status_code=201)
+def duplicate(finish_id: FinishId, studio: StudioHere) -> FinishState:
+    """Start a new finish from the present state of this one."""
+    document = studio.store.finishes.get(finish_id).document
+    copy = document.model_copy(update={"name": f"{document.name[:113]} (copy)"})
+    return _state(studio.store.finishes.create(copy, label="Started as a copy"))
+
+
+@router.post("/{finish_id}/bin")
+def put_in_bin(finish_id: FinishId, studio: StudioHere) -> FinishState:
+    """Put a finish in the bin."""
+    return _state(studio.store.finishes.set_binned(finish_id, True))
+
+
+@router.post("/{finish_id}/restore")
+def restore(finish_id: FinishId, studio: StudioHere) -> FinishState:
+    """Put a finish from the bin back on the shelf."""
+    return _state(studio.store.finishes.set_binned(finish_id, False))
+
+
+@router.delete("/{finish_id}", status_code=204)
+def delete_finish(finish_id: FinishId, studio: StudioHere) -> None:
+    """Delete a finish in the bin for good."""
+    studio.store.finishes.delete(finish_id)
+
+
+@router.get("/{finish_id}/picture", response_class=Response)
+def get_picture(
+    finish_id: FinishId,
+    size_id: Identifier,
+    studio: StudioHere,
+    height: Annotated[int, Query(ge=16, le=1024)] = 150,
+    etag: int | None = None,
+) -> Response:
+    """A small picture of one size; with its ``etag`` in the address it may be kept for good."""
+    finish = studio.store.finishes.get(finish_id).document
+    size = finish.size(size_id)
+    photos = studio.store.photos
+    facts = photos.facts(finish.photo.sha256)
+    output = frame_of(finish, size, facts.width, facts.height).output
+    scale = min(1.0, height / output.height)
+    picture = render(finish, size, photos, scale=scale)
+    return picture_response(picture, headers=FRESH if etag is None else FOREVER)
+
+
+@router.get("/{finish_id}/checks")
+def count_checks(finish_id: FinishId, studio: StudioHere) -> dict[str, int]:
+    """How many checks of each size ask for a look, by the size's id."""
+    finish = studio.store.finishes.get(finish_id).document
+    return {
+        size.id: sum(found.light == "look" for found in check(finish, size, studio.store.photos))
+        for size in finish.sizes
+    }
+
+
+def _plain(file_name: str) -> str:
+    """A file's name as people would say it."""
+    return file_name.rsplit(".", 1)[0].strip()[:120] or "Untitled"
+
+
+def _state(record: FinishRecord) -> FinishState:
+    return FinishState(**vars(record))
+
+
+def _revision(record: RevisionRecord) -> Revision:
+    return Revision(**vars(record))
+
+
+def _face(record: FinishRecord, studio: Studio) -> FinishFace:
+    document = record.document
+    return FinishFace(
+        id=record.id,
+        etag=record.etag,
+        name=document.name,
+        photo=document.photo.sha256,
+        sizes=[_size_face(document, size, studio) for size in document.sizes],
+        changed_at=record.changed_at,
+    )
+
+
+def _size_face(document: Finish, size: Size, studio: Studio) -> SizeFace:
+    pixels = size.pixels
+    if isinstance(pixels, FixedPixels):
+        width, height = pixels.width, pixels.height
+    else:
+        facts = studio.store.photos.facts(document.photo.sha256)
+        output = frame_of(document, size, facts.width, facts.height).output
+        width, height = output.width, output.height
+    return SizeFace(id=size.id, name=size.name, width=width, height=height)

@@ -1,0 +1,125 @@
+"""Photos on the shelf."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+from fastapi.responses import FileResponse
+from starlette.concurrency import run_in_threadpool
+
+from lucky_margin.core.document import Name, Sha256, Value, new_finish
+from lucky_margin.core.errors import TooLarge
+from lucky_margin.core.photos import MAX_PHOTO_BYTES
+from lucky_margin.core.render import render
+from lucky_margin.store import PhotoRecord
+from lucky_margin.web.pictures import FOREVER, picture_response
+from lucky_margin.web.studio import StudioHere
+
+router = APIRouter(prefix="/photos", tags=["photos"])
+
+Height = Annotated[int, Query(ge=16, le=1024, description="Pixels.")]
+
+
+class Photo(Value):
+    """A photo on the shelf; sides are those of the upright photo, in pixels."""
+
+    sha256: Sha256
+    name: str
+    bytes: int
+    width: int
+    height: int
+    file_format: str
+    bits: int
+    has_alpha: bool
+    notes: tuple[str, ...]
+    created_at: str
+    known: bool = False
+
+
+class PhotoList(Value):
+    photos: list[Photo]
+
+
+@router.post(
+    "",
+    status_code=201,
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+        }
+    },
+)
+async def add_photo(request: Request, name: Name, studio: StudioHere) -> Photo:
+    """Add a photo: its bytes are the request's body. The same bytes again are the same photo."""
+    data = await _body(request, name)
+    record, known = await run_in_threadpool(studio.store.photos.add, data, name)
+    return _photo(record, known)
+
+
+@router.get("")
+def list_photos(studio: StudioHere) -> PhotoList:
+    """All photos, newest first."""
+    return PhotoList(photos=[_photo(record) for record in studio.store.photos.list()])
+
+
+@router.get("/{sha256}")
+def get_photo(sha256: Sha256, studio: StudioHere) -> Photo:
+    """One photo."""
+    return _photo(studio.store.photos.get(sha256))
+
+
+@router.get("/{sha256}/thumbnail", response_class=Response)
+def get_thumbnail(sha256: Sha256, studio: StudioHere, height: Height = 184) -> Response:
+    """A small picture of the whole photo."""
+    facts = studio.store.photos.get(sha256).facts
+    finish = new_finish(name="thumbnail", photo_sha256=sha256)
+    scale = min(1.0, height / facts.height, 4 * height / facts.width)
+    picture = render(finish, finish.sizes[0], studio.store.photos, scale=scale, view="photo")
+    return picture_response(picture, headers=FOREVER)
+
+
+@router.get("/{sha256}/original", response_class=FileResponse)
+def get_original(sha256: Sha256, studio: StudioHere) -> FileResponse:
+    """The original's untouched bytes, as a download."""
+    path = studio.store.photos.original(sha256)
+    name = studio.store.photos.get(sha256).name
+    return FileResponse(path, filename=name, media_type="application/octet-stream")
+
+
+@router.delete("/{sha256}", status_code=204)
+def delete_photo(sha256: Sha256, studio: StudioHere) -> None:
+    """Delete a photo that no finish uses."""
+    studio.store.photos.delete(sha256)
+
+
+async def _body(request: Request, name: str) -> bytes:
+    """The body, refused as soon as it is known to be too large."""
+    parts, received = [], 0
+    async for part in request.stream():
+        received += len(part)
+        if received > MAX_PHOTO_BYTES:
+            raise TooLarge(
+                f"“{name}” has more than the {MAX_PHOTO_BYTES // 1_000_000} MB that are taken; "
+                "save it smaller first."
+            )
+        parts.append(part)
+    return b"".join(parts)
+
+
+def _photo(record: PhotoRecord, known: bool = False) -> Photo:
+    facts = record.facts
+    return Photo(
+        sha256=record.sha256,
+        name=record.name,
+        bytes=record.bytes,
+        width=facts.width,
+        height=facts.height,
+        file_format=facts.file_format,
+        bits=facts.bits,
+        has_alpha=facts.has_alpha,
+        notes=facts.notes,
+        created_at=record.created_at,
+        known=known,
+    )

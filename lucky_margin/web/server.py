@@ -1,0 +1,40 @@
+"""Serving the application on this computer."""
+
+import socket
+import sys
+from pathlib import Path
+
+import uvicorn
+
+from lucky_margin.web.app import Settings, create_app
+
+ADDRESS = "127.0.0.1"
+
+
+def serve(*, data: Path, frontend: Path, port: int) -> int:
+    """Serve until stopped; returns the exit code. A taken port is said before anything starts."""
+    try:
+        listener = _listen(port)
+    except (OSError, OverflowError):
+        print(
+            f"Port {port} of this computer can't be had; stop what uses it or set PORT to another.",
+            file=sys.stderr,
+        )
+        return 2
+    app = create_app(Settings(data=data, frontend=frontend))
+    url = f"http://{ADDRESS}:{listener.getsockname()[1]}"
+    print(f"Lucky Margin is at {url}  (Ctrl C stops it)", flush=True)
+    config = uvicorn.Config(app, log_level="warning", server_header=False)
+    uvicorn.Server(config).run(sockets=[listener])
+    return 0
+
+
+def _listen(port: int) -> socket.socket:
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((ADDRESS, port))
+    except BaseException:
+        listener.close()
+        raise
+    return listener
