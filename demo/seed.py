@@ -70,7 +70,7 @@ STORIES = (
         "Bowl card",
         (
             SetPixels(pixels=FixedPixels(width=400, height=400), name="Own size"),
-            _window(1225, 700, 1500, 1500),
+            _window(1010, 560, 1510, 1510),
             SetShape(shape=Shape(radius=0.5)),
             _border(0.03, "#1F6B4B"),
             SetExport(changes=ExportChanges(format="png")),

@@ -121,4 +121,4 @@ def _ground_in_words(ground: Ground) -> str:
 
 
 def _percent(fraction: float) -> str:
-    return f"{100 * fraction:.3g} %"
+    return f"{100 * fraction:.3g}\N{NO-BREAK SPACE}%"

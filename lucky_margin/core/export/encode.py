@@ -44,10 +44,20 @@ def encode(
     options: dict[str, Any] = {"icc_profile": srgb_profile()}
     if exif:
         options["exif"] = exif
+    options |= _options(image_format, quality)
+    image = Image.fromarray(picture)
+    try:
+        return _saved(image, image_format, options)
+    except OSError:
+        # Pillow's buffer for optimised JPEG is too small for noise at high quality.
+        if not options.pop("optimize", False):
+            raise
+        return _saved(image, image_format, options)
+
+
+def _saved(image: Image.Image, image_format: ImageFormat, options: dict[str, Any]) -> bytes:
     buffer = io.BytesIO()
-    Image.fromarray(picture).save(
-        buffer, image_format.upper(), **options, **_options(image_format, quality)
-    )
+    image.save(buffer, image_format.upper(), **options)
     return buffer.getvalue()
 
 

@@ -8,7 +8,7 @@ width (and height, when free), since that is what people read off and type again
 from typing import Literal
 
 from lucky_margin.core.document import Box
-from lucky_margin.core.framing.windows import MIN_WINDOW, moved_inside
+from lucky_margin.core.framing.windows import MIN_WINDOW, clamped, moved_inside
 
 Grip = Literal["move", "n", "e", "s", "w", "ne", "se", "sw", "nw"]
 """What is dragged: the window itself, an edge or a corner, by compass point."""
@@ -44,15 +44,19 @@ def dragged(
 
 def drawn(photo: Box, *, x0: float, y0: float, x1: float, y1: float, ratio: float | None) -> Box:
     """The window drawn from one corner (``x0, y0``) to the pointer (``x1, y1``)."""
-    x0 = min(max(x0, photo.left), photo.right - MIN_WINDOW)
-    y0 = min(max(y0, photo.top), photo.bottom - MIN_WINDOW)
-    start = Box(left=x0, top=y0, width=MIN_WINDOW, height=MIN_WINDOW)
-    vertical: Literal["n", "s"] = "s" if y1 >= y0 else "n"
-    horizontal: Literal["e", "w"] = "e" if x1 >= x0 else "w"
+    x0, x1 = (clamped(x, photo.left, photo.right) for x in (x0, x1))
+    y0, y1 = (clamped(y, photo.top, photo.bottom) for y in (y0, y1))
     if ratio is None:
-        return _free(start, photo, vertical + horizontal, x1 - x0, y1 - y0)
+        corner = Box(
+            left=_whole(min(x0, x1)),
+            top=_whole(min(y0, y1)),
+            width=max(_whole(abs(x1 - x0)), MIN_WINDOW),
+            height=max(_whole(abs(y1 - y0)), MIN_WINDOW),
+        )
+        return moved_inside(corner, photo)
+    grip = ("s" if y1 >= y0 else "n") + ("e" if x1 >= x0 else "w")
     width = max(abs(x1 - x0), abs(y1 - y0) * ratio)
-    return _from_corner(start, photo, vertical + horizontal, width, ratio)
+    return _from_corner(x0, y0, photo, grip, width, ratio)
 
 
 def typed(window: Box, photo: Box, *, field: WindowField, value: float, ratio: float | None) -> Box:
@@ -110,7 +114,9 @@ def _held(window: Box, photo: Box, grip: str, dx: float, dy: float, ratio: float
         # The pointer's way along the window's diagonal decides how far the corner goes.
         along = (towards_x * ratio + towards_y) / (ratio * ratio + 1)
         width = _whole((window.height + along) * ratio)
-        return _from_corner(window, photo, grip, width, ratio)
+        kept_x = window.right if "w" in grip else window.left
+        kept_y = window.bottom if "n" in grip else window.top
+        return _from_corner(kept_x, kept_y, photo, grip, width, ratio)
     if grip in "ew":
         width = _whole(window.width + towards_x)
         room = window.right if grip == "w" else photo.right - window.left
@@ -125,15 +131,14 @@ def _held(window: Box, photo: Box, grip: str, dx: float, dy: float, ratio: float
     return moved_inside(Box(left=left, top=top, width=width, height=height), photo)
 
 
-def _from_corner(window: Box, photo: Box, grip: str, width: float, ratio: float) -> Box:
-    """The window of ``width`` that keeps the corner opposite ``grip`` where it is."""
-    room_x = window.right - photo.left if "w" in grip else photo.right - window.left
-    room_y = window.bottom - photo.top if "n" in grip else photo.bottom - window.top
-    width = min(width, room_x, room_y * ratio)
-    width = _limited(width, photo, ratio)
+def _from_corner(x: float, y: float, photo: Box, grip: str, width: float, ratio: float) -> Box:
+    """The window of ``width`` whose corner opposite ``grip`` stays at ``x, y``."""
+    room_x = x - photo.left if "w" in grip else photo.right - x
+    room_y = y - photo.top if "n" in grip else photo.bottom - y
+    width = _limited(min(width, room_x, room_y * ratio), photo, ratio)
     height = width / ratio
-    left = window.right - width if "w" in grip else window.left
-    top = window.bottom - height if "n" in grip else window.top
+    left = x - width if "w" in grip else x
+    top = y - height if "n" in grip else y
     return moved_inside(Box(left=left, top=top, width=width, height=height), photo)
 
 

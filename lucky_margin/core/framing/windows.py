@@ -25,8 +25,8 @@ def moved_inside(box: Box, photo: Box) -> Box:
     width, height = min(box.width, photo.width), min(box.height, photo.height)
     x, y = box.center
     return Box(
-        left=_clamp(x - width / 2, photo.left, photo.right - width),
-        top=_clamp(y - height / 2, photo.top, photo.bottom - height),
+        left=clamped(x - width / 2, photo.left, photo.right - width),
+        top=clamped(y - height / 2, photo.top, photo.bottom - height),
         width=width,
         height=height,
     )
@@ -65,8 +65,9 @@ def _covering(start: float, length: float, box_start: float, box_length: float) 
     """The start nearest to ``start`` at which a window covers the box (or is centred on it)."""
     if box_length > length:
         return box_start + (box_length - length) / 2
-    return _clamp(start, box_start + box_length - length, box_start)
+    return clamped(start, box_start + box_length - length, box_start)
 
 
-def _clamp(value: float, low: float, high: float) -> float:
+def clamped(value: float, low: float, high: float) -> float:
+    """``value``, or the nearer of the two bounds."""
     return min(max(value, low), high)

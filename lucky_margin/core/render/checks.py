@@ -2,8 +2,6 @@
 
 from typing import Literal
 
-import numpy as np
-
 from lucky_margin.core.document import (
     ExportChanges,
     Finish,
@@ -131,7 +129,7 @@ def _transparency(finish: Finish, size: Size, sources: Sources) -> Check | None:
     picture = render(finish, size.model_copy(update={"own": own}), sources, scale=_MEASURED_AT)
     if picture.shape[2] == 3:
         return None
-    share = 100 * np.count_nonzero(picture[:, :, 3] < 255) / picture[:, :, 3].size
+    share = 100 * (1 - float(picture[:, :, 3].mean()) / 255)
     return Check(
         key="transparency",
         light="look",

@@ -1,0 +1,186 @@
+"""Export: exact pixels, honest weights, safe names, nothing said that was not asked for."""
+
+import io
+import unittest
+
+import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
+from PIL import Image, ImageCms
+
+from lucky_margin.core.document import Export, Shape
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.export import (
+    QUALITY_FLOOR,
+    FewerPixels,
+    OtherFormat,
+    encode,
+    export,
+    file_stem,
+)
+from lucky_margin.core.export.names import MAX_STEM_BYTES, safe_stem
+from lucky_margin.core.photos import decode
+from tests.support import demo_sources, encoded, finish_of, gradient, noise, sources_of, with_size
+
+FORMATS = ("jpeg", "png", "webp", "avif")
+
+
+def exported(finish, sources):
+    return export(finish, finish.sizes[0], sources)
+
+
+def opened(file):
+    return Image.open(io.BytesIO(file.data))
+
+
+class FileTest(unittest.TestCase):
+    sources = sources_of(gradient(300, 200))
+
+    def test_every_format_has_the_exact_pixels_and_an_srgb_profile(self):
+        for image_format in FORMATS:
+            with self.subTest(image_format):
+                file = exported(
+                    finish_of(101, 57, export=Export(format=image_format)), self.sources
+                )
+                image = opened(file)
+                self.assertEqual((image.size, image.format.lower()), ((101, 57), image_format))
+                profile = ImageCms.ImageCmsProfile(io.BytesIO(image.info["icc_profile"]))
+                self.assertIn("sRGB", ImageCms.getProfileDescription(profile))
+
+    def test_the_same_finish_gives_the_same_bytes(self):
+        for image_format in FORMATS:
+            with self.subTest(image_format):
+                finish = finish_of(90, 90, export=Export(format=image_format))
+                fresh = sources_of(gradient(300, 200))
+                self.assertEqual(exported(finish, self.sources).data, exported(finish, fresh).data)
+
+    def test_png_of_an_untouched_photo_is_bit_exact(self):
+        photo = noise(40, 30, 4)
+        file = exported(finish_of(export=Export(format="png")), sources_of(photo))
+        np.testing.assert_array_equal(np.asarray(opened(file)), photo)
+
+    def test_transparency_is_kept_by_all_but_jpeg(self):
+        for image_format in FORMATS:
+            finish = finish_of(80, 80, export=Export(format=image_format))
+            image = opened(exported(with_size(finish, shape=Shape(radius=0.5)), self.sources))
+            with self.subTest(image_format):
+                self.assertEqual(image.mode, "RGB" if image_format == "jpeg" else "RGBA")
+
+    def test_a_format_that_cannot_hold_a_side_is_said(self):
+        with self.assertRaisesRegex(BadInput, "WEBP holds at most 16383"):
+            encode(np.zeros((1, 16384, 3), np.uint8), "webp", quality=80)
+
+
+class WeightTest(unittest.TestCase):
+    sources = sources_of(noise(300, 300))
+
+    def test_a_cap_is_met_with_the_best_quality_that_meets_it(self):
+        for image_format in ("jpeg", "webp"):
+            free = exported(finish_of(export=Export(format=image_format, quality=70)), self.sources)
+            cap = len(free.data) / 1000
+            with self.subTest(image_format):
+                file = exported(
+                    finish_of(export=Export(format=image_format, max_kb=cap)), self.sources
+                )
+                self.assertTrue(file.meets_cap)
+                self.assertGreaterEqual(file.quality, 70)
+                picture = np.asarray(Image.fromarray(noise(300, 300)))
+                heavier = encode(picture, image_format, quality=file.quality + 1)
+                self.assertGreater(len(heavier), cap * 1000)
+
+    def test_a_cap_that_cannot_be_met_is_said_with_what_would_help(self):
+        file = exported(finish_of(export=Export(max_kb=12)), self.sources)
+        self.assertFalse(file.meets_cap)
+        self.assertEqual(file.quality, QUALITY_FLOOR)
+        fewer = next(r for r in file.remedies if isinstance(r, FewerPixels))
+        finish = finish_of(fewer.width, fewer.height, export=Export(max_kb=12))
+        self.assertLess(len(exported(finish, self.sources).data), 14_000)
+
+    def test_png_over_its_cap_suggests_formats_that_would_do(self):
+        photo = demo_sources("bird-figure.jpg")
+        file = exported(finish_of(300, 300, export=Export(format="png", max_kb=20)), photo)
+        self.assertFalse(file.meets_cap)
+        self.assertIn(OtherFormat("webp"), file.remedies)
+        webp = exported(finish_of(300, 300, export=Export(format="webp", max_kb=20)), photo)
+        self.assertTrue(webp.meets_cap)
+
+    def test_a_cap_with_room_stops_at_the_ceiling(self):
+        file = exported(finish_of(export=Export(max_kb=99999)), self.sources)
+        self.assertEqual(file.quality, 95)
+
+
+class MetadataTest(unittest.TestCase):
+    def setUp(self):
+        block = Image.Exif()
+        block[0x013B] = "Möller".encode()
+        block[0x010F] = "A camera"
+        block.get_ifd(0x8825)[1] = "N"
+        self.data = encoded(gradient(40, 40), "JPEG", exif=block)
+        facts = decode(self.data).facts
+        self.sources = sources_of(
+            gradient(40, 40), author=facts.author, copyright=facts.copyright, exif=facts.exif
+        )
+
+    def exif(self, **settings):
+        file = exported(finish_of(export=Export(**settings)), self.sources)
+        return opened(file).getexif(), decode(file.data).facts
+
+    def test_camera_and_location_are_dropped_and_the_author_kept(self):
+        for image_format in FORMATS:
+            with self.subTest(image_format):
+                exif, facts = self.exif(format=image_format)
+                self.assertEqual(set(exif), {0x013B})
+                self.assertEqual(facts.author, "Möller")
+
+    def test_they_are_kept_when_asked_for(self):
+        exif, _ = self.exif(keep_camera_data=True)
+        self.assertEqual(exif[0x010F], "A camera")
+        self.assertEqual(exif.get_ifd(0x8825)[1], "N")
+
+    def test_credits_can_be_set(self):
+        _, facts = self.exif(author="Ana", copyright="© 2026 Pebblewick Pottery")
+        self.assertEqual((facts.author, facts.copyright), ("Ana", "© 2026 Pebblewick Pottery"))
+
+    def test_a_photo_without_credits_gives_a_file_without_metadata(self):
+        file = exported(finish_of(), sources_of(gradient(20, 20)))
+        self.assertEqual(len(opened(file).getexif()), 0)
+
+
+class NameTest(unittest.TestCase):
+    def stem(self, pattern, name="Thursday mugs"):
+        return file_stem(pattern, name=name, size="Tall post", width=1080, height=1350)
+
+    def test_patterns(self):
+        for pattern, expected in (
+            ("{name}-{width}x{height}", "thursday-mugs-1080x1350"),
+            ("{size} of {name}", "tall-post-of-thursday-mugs"),
+            ("plain", "plain"),
+            ("{{{name}}}", "{thursday-mugs}"),
+        ):
+            with self.subTest(pattern):
+                self.assertEqual(self.stem(pattern), expected)
+
+    def test_bad_patterns_are_said(self):
+        for pattern in ("{nam}", "{", "{name!r}", "{width:>9}", "{0}", "{name.real}"):
+            with self.subTest(pattern), self.assertRaisesRegex(BadInput, "can use {name}"):
+                self.stem(pattern)
+
+    def test_hostile_names_become_safe(self):
+        for name, expected in (
+            ("../../etc/passwd", "etc-passwd"),
+            ("a/b\\c:d", "a-b-c-d"),
+            ("🏺 Töpferei", "🏺-töpferei"),
+            ("...", "-photo"),
+            ("CON", "con-photo"),
+            ("x\0y", "x-y"),
+        ):
+            with self.subTest(name):
+                self.assertEqual(safe_stem(name), expected)
+
+    @given(st.text(max_size=400))
+    def test_any_name_is_short_and_harmless(self, name):
+        stem = safe_stem(name)
+        self.assertTrue(stem)
+        self.assertLessEqual(len(stem.encode()), MAX_STEM_BYTES + len("-photo"))
+        self.assertFalse(set(stem) & set('/\\:*?"<>|\0\n'))
+        self.assertFalse(stem.startswith("."))

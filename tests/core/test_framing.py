@@ -1,0 +1,218 @@
+"""Framing: windows inside the photo, of the exact ratio, whatever is asked."""
+
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lucky_margin.core.document import (
+    AsCropped,
+    Border,
+    Box,
+    Finish,
+    FixedPixels,
+    Focus,
+    OneSide,
+    Point,
+    Ratio,
+    Sides,
+    Window,
+)
+from lucky_margin.core.framing import dragged, drawn, frame_of, typed, whole
+from tests.support import finish_of, with_size
+
+SLACK = 1e-6
+
+photo_sides = st.integers(1, 6000)
+output_sides = st.integers(1, 4000)
+ratios = st.floats(0.02, 50)
+parts = st.floats(0, 1)
+thicknesses = st.floats(0, 0.45)
+
+
+def inside(test: unittest.TestCase, box: Box, photo: Box) -> None:
+    test.assertGreaterEqual(box.left, photo.left - SLACK)
+    test.assertGreaterEqual(box.top, photo.top - SLACK)
+    test.assertLessEqual(box.right, photo.right + SLACK)
+    test.assertLessEqual(box.bottom, photo.bottom + SLACK)
+
+
+class FrameTest(unittest.TestCase):
+    @given(
+        photo=st.tuples(photo_sides, photo_sides),
+        output=st.tuples(output_sides, output_sides),
+        focus=st.tuples(parts, parts),
+        thickness=thicknesses,
+        outside=st.booleans(),
+    )
+    def test_a_following_window_is_inside_the_photo_and_never_stretches(
+        self, photo, output, focus, thickness, outside
+    ):
+        border = Border(thickness=Sides.all(thickness), outside=outside)
+        finish = finish_of(*output, border=border, focus=Focus(point=Point(x=focus[0], y=focus[1])))
+        frame = frame_of(finish, finish.sizes[0], *photo)
+        inside(self, frame.sampled, whole(*photo))
+        box = frame.output.photo_box
+        scale_x, scale_y = frame.sampled.width / box.width, frame.sampled.height / box.height
+        self.assertAlmostEqual(scale_x / scale_y, 1, delta=1e-6)
+        self.assertEqual((frame.output.width, frame.output.height), output)
+        self.assertLess(frame.lost, SLACK * max(photo))
+
+    @given(
+        photo=st.tuples(photo_sides, photo_sides),
+        window=st.tuples(st.floats(-9000, 9000), st.floats(-9000, 9000),
+                         st.floats(0.1, 9000), st.floats(0.1, 9000)),
+        output=st.tuples(output_sides, output_sides),
+    )  # fmt: skip
+    def test_any_typed_window_is_moved_inside_and_sampled_undistorted(self, photo, window, output):
+        x, y, width, height = window
+        own = Window(center_x=x, center_y=y, width=width, height=height)
+        finish = with_size(finish_of(*output), crop={"window": own})
+        frame = frame_of(finish, finish.sizes[0], *photo)
+        inside(self, frame.window, whole(*photo))
+        inside(self, frame.sampled, frame.window)
+        box = frame.output.photo_box
+        self.assertAlmostEqual(frame.sampled.ratio / box.ratio, 1, delta=1e-6)
+
+    @given(
+        window=st.tuples(st.integers(0, 90), st.integers(0, 70), st.integers(1, 60)), t=thicknesses
+    )
+    def test_as_cropped_gives_one_output_pixel_to_a_photo_pixel(self, window, t):
+        left, top, side = window
+        own = Window.around(Box(left=left, top=top, width=side, height=side + 3))
+        border = Border(thickness=Sides.all(t), outside=True)
+        finish = with_size(finish_of(border=border), crop={"window": own})
+        frame = frame_of(finish, finish.sizes[0], 200, 200)
+        self.assertEqual(
+            (frame.output.photo_box.width, frame.output.photo_box.height), (side, side + 3)
+        )
+        self.assertEqual(frame.sampled, frame.window)
+
+    def test_a_locked_ratio_holds_within_a_pixel_as_cropped(self):
+        finish = with_size(finish_of(), pixels=AsCropped(ratio=Ratio(width=7, height=9.5)))
+        frame = frame_of(finish, finish.sizes[0], 3600, 2400)
+        self.assertEqual(frame.output.height, 2400)
+        self.assertEqual(frame.output.width, round(2400 * 7 / 9.5))
+        self.assertEqual(frame.enlargement, 1)
+
+    @given(
+        side=st.sampled_from(["width", "height"]),
+        length=st.integers(20, 1500),
+        ratio=st.floats(0.1, 10),
+        t=st.floats(0, 0.2),
+    )
+    def test_one_side_keeps_its_length_and_the_other_follows(self, side, length, ratio, t):
+        border = Border(thickness=Sides.all(t), outside=True)
+        pixels = OneSide(side=side, length=length, ratio=Ratio(width=ratio, height=1))
+        finish = with_size(finish_of(border=border), pixels=pixels)
+        output = frame_of(finish, finish.sizes[0], 5000, 5000).output
+        self.assertEqual(getattr(output, side), length)
+        # Sides and bands are whole pixels, so the box's ratio is off by their rounding at most.
+        box = output.photo_box
+        self.assertLessEqual(abs(box.width - ratio * box.height), 2 * (1 + ratio))
+
+    def test_straight_borders_snap_to_whole_pixels_and_leave_one_for_the_photo(self):
+        for width, height, t in ((1080, 1350, 0.025), (3, 3, 0.45), (1, 1, 0.45), (2, 50, 0.45)):
+            with self.subTest(width=width, t=t):
+                finish = finish_of(
+                    width, height, border=Border(thickness=Sides.all(t), outside=True)
+                )
+                box = frame_of(finish, finish.sizes[0], 500, 500).output.photo_box
+                self.assertEqual(
+                    box, Box.model_validate({k: round(v) for k, v in box.model_dump().items()})
+                )
+                self.assertGreaterEqual(min(box.width, box.height), 1)
+
+
+class FollowingTest(unittest.TestCase):
+    def frame(self, focus: Focus, width: int, height: int):
+        finish: Finish = finish_of(width, height, focus=focus)
+        return frame_of(finish, finish.sizes[0], 1000, 500)
+
+    def test_the_window_is_centred_on_the_focus_where_the_photo_allows(self):
+        self.assertEqual(self.frame(Focus(point=Point(x=0.5, y=0.5)), 10, 10).window.left, 250)
+        self.assertEqual(self.frame(Focus(point=Point(x=0.9, y=0.5)), 10, 10).window.right, 1000)
+
+    def test_the_focus_box_is_kept_in(self):
+        box = Box(left=0.2, top=0, width=0.4, height=1)
+        window = self.frame(Focus(point=Point(x=0.55, y=0.5), box=box), 10, 10).window
+        self.assertLessEqual(window.left, 200)
+        self.assertGreaterEqual(window.right, 600)
+
+    def test_a_focus_box_larger_than_the_window_is_centred_in_it(self):
+        box = Box(left=0.1, top=0, width=0.6, height=1)
+        window = self.frame(Focus(point=Point(x=0.1, y=0.5), box=box), 10, 10).window
+        self.assertAlmostEqual(window.center[0], 400)
+
+
+class GestureTest(unittest.TestCase):
+    photo = whole(1000, 800)
+    window = Box(left=200, top=100, width=400, height=500)
+
+    @settings(max_examples=300)
+    @given(
+        grip=st.sampled_from(["move", "n", "e", "s", "w", "ne", "se", "sw", "nw"]),
+        dx=st.floats(-3000, 3000),
+        dy=st.floats(-3000, 3000),
+        ratio=st.one_of(st.none(), st.just(0.8), ratios),
+        photo=st.tuples(photo_sides, photo_sides),
+    )
+    def test_every_drag_stays_inside_and_holds_its_ratio(self, grip, dx, dy, ratio, photo):
+        area = whole(*photo)
+        start = Box(left=0, top=0, width=photo[0], height=photo[1])
+        if ratio:
+            start = drawn(area, x0=0, y0=0, x1=photo[0], y1=photo[1], ratio=ratio)
+        box = dragged(start, area, grip=grip, dx=dx, dy=dy, ratio=ratio)
+        inside(self, box, area)
+        if ratio:
+            self.assertAlmostEqual(box.ratio / ratio, 1, delta=1e-6)
+        if grip == "move":
+            self.assertEqual((box.width, box.height), (start.width, start.height))
+
+    @given(x0=parts, y0=parts, x1=parts, y1=parts, ratio=st.one_of(st.none(), ratios))
+    def test_a_drawn_window_is_inside_and_of_the_ratio(self, x0, y0, x1, y1, ratio):
+        box = drawn(self.photo, x0=x0 * 1000, y0=y0 * 800, x1=x1 * 1000, y1=y1 * 800, ratio=ratio)
+        inside(self, box, self.photo)
+        if ratio:
+            self.assertAlmostEqual(box.ratio / ratio, 1, delta=1e-6)
+
+    def test_one_edge_alone_moves_when_free(self):
+        box = dragged(self.window, self.photo, grip="e", dx=57.4, dy=999, ratio=None)
+        self.assertEqual((box.left, box.top, box.right, box.height), (200, 100, 657, 500))
+
+    def test_a_corner_keeps_the_opposite_one_and_the_ratio(self):
+        box = dragged(self.window, self.photo, grip="nw", dx=-80, dy=-100, ratio=0.8)
+        self.assertEqual((box.right, box.bottom), (600, 600))
+        self.assertEqual((box.width, box.height), (480, 600))
+
+    def test_an_edge_cannot_pass_its_opposite(self):
+        box = dragged(self.window, self.photo, grip="w", dx=5000, dy=0, ratio=None)
+        self.assertEqual((box.width, box.right), (1, 600))
+
+    def test_typed_numbers_become_what_was_typed(self):
+        for field, value, expected in (
+            ("from_left", 30, (30, 100, 400, 500)),
+            ("from_top", 900, (200, 300, 400, 500)),
+            ("width", 100, (200, 100, 100, 500)),
+            ("right", 650, (200, 100, 450, 500)),
+            ("bottom", 90, (200, 100, 400, 1)),
+        ):
+            with self.subTest(field):
+                box = typed(self.window, self.photo, field=field, value=value, ratio=None)
+                self.assertEqual((box.left, box.top, box.width, box.height), expected)
+
+    def test_a_typed_width_takes_the_height_along(self):
+        box = typed(self.window, self.photo, field="width", value=320, ratio=0.8)
+        self.assertEqual((box.left, box.top, box.width, box.height), (200, 100, 320, 400))
+
+
+class TooLargeTest(unittest.TestCase):
+    def test_a_size_over_the_limit_is_refused(self):
+        from lucky_margin.core.errors import TooLarge
+
+        finish = with_size(finish_of(), pixels=OneSide(side="width", length=16000))
+        with self.assertRaisesRegex(TooLarge, "16000 x 12000 pixels"):
+            frame_of(finish, finish.sizes[0], 400, 300)
+
+    def test_fixed_pixels_know_their_ratio(self):
+        self.assertEqual(FixedPixels(width=1080, height=1350).ratio.value, 0.8)

@@ -1,0 +1,272 @@
+"""The renderer's invariants (design: "Always true")."""
+
+import hashlib
+import unittest
+
+import numpy as np
+
+from lucky_margin.core.document import Border, Export, Shape, Sides, SolidColour, Window
+from lucky_margin.core.errors import BadInput, NotFound
+from lucky_margin.core.render import MemorySources, PictureCache, layout, render
+from lucky_margin.core.sampling import sample
+from tests.support import demo_sources, finish_of, gradient, noise, sources_of, with_size
+
+PNG = Export(format="png")
+
+EVERYTHING = {
+    "border": Border(thickness=Sides.all(0.03), colour="#B8401A", opacity=0.7),
+    "backdrop": SolidColour(colour="#204060"),
+    "export": PNG,
+}
+
+
+def drawn(finish, sources, **options):
+    return render(finish, finish.sizes[0], sources, **options)
+
+
+class NothingSetTest(unittest.TestCase):
+    def test_no_edits_give_the_photo_bit_for_bit(self):
+        for channels in (3, 4):
+            with self.subTest(channels=channels):
+                photo = noise(61, 47, channels)
+                np.testing.assert_array_equal(
+                    drawn(finish_of(export=PNG), sources_of(photo)), photo
+                )
+
+    def test_a_step_switched_off_is_absent(self):
+        sources = sources_of(noise(80, 60))
+        border = Border(thickness=Sides.all(0.1), outside=True, on=False)
+        np.testing.assert_array_equal(
+            drawn(finish_of(50, 50, border=border), sources), drawn(finish_of(50, 50), sources)
+        )
+
+    def test_the_photo_is_never_changed(self):
+        photo = noise(90, 70, 4)
+        before = photo.copy()
+        drawn(
+            with_size(finish_of(31, 17, **EVERYTHING), shape=Shape(radius=0.2)), sources_of(photo)
+        )
+        np.testing.assert_array_equal(photo, before)
+
+
+class SameAtEveryScaleTest(unittest.TestCase):
+    """What you see is what you export."""
+
+    def test_a_scaled_picture_is_the_picture_scaled(self):
+        for photo in ("mugs-window.jpg", "bowl-top.jpg", "vase-grasses.jpg"):
+            for outside in (False, True):
+                border = EVERYTHING["border"].model_copy(update={"outside": outside})
+                finish = finish_of(1080, 1350, **{**EVERYTHING, "border": border})
+                finish = with_size(finish, shape=Shape(radius=0.08))
+                full = drawn(finish, demo_sources(photo))
+                for scale in (0.5, 0.25, 0.08):
+                    with self.subTest(photo=photo, outside=outside, scale=scale):
+                        self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
+
+    def compare(self, full, small):
+        height, width = small.shape[:2]
+        step_x, step_y = full.shape[1] / width, full.shape[0] / height
+        region = (0, 0, width, height)
+        shrunk = sample(full, left=0, top=0, step_x=step_x, step_y=step_y, region=region)
+        # Colour counts as much as it shows, so compare it multiplied by alpha.
+        difference = np.abs(premultiplied(shrunk) - premultiplied(small))
+        self.assertLessEqual(difference.mean(), 1.5)
+        self.assertLessEqual(np.percentile(difference, 99), 8)
+
+    def test_a_region_is_the_same_cut_of_the_whole(self):
+        finish = with_size(finish_of(300, 200, **EVERYTHING), shape=Shape(radius=0.3))
+        sources = sources_of(noise(500, 400, 4))
+        for scale in (1.0, 0.6, 0.3):
+            with self.subTest(scale=scale):
+                full = drawn(finish, sources, scale=scale)
+                part = drawn(finish, sources, scale=scale, region=(3, 5, 70, 40))
+                np.testing.assert_array_equal(part, full[5:45, 3:73])
+
+
+class RepeatableTest(unittest.TestCase):
+    def test_the_cache_never_changes_a_pixel(self):
+        photo = noise(400, 300)
+        finish = finish_of(90, 60, **EVERYTHING)
+        cached = sources_of(photo)
+        first = drawn(finish, cached)
+        again = drawn(finish, cached)
+        none = MemorySources(cached._photos, PictureCache(max_bytes=0))
+        np.testing.assert_array_equal(first, again)
+        np.testing.assert_array_equal(first, drawn(finish, none))
+
+    def test_exact_pixels_for_odd_sizes(self):
+        sources = sources_of(noise(33, 21))
+        for width, height in ((1, 1), (1, 37), (801, 3), (7, 500)):
+            with self.subTest(width=width, height=height):
+                picture = drawn(finish_of(width, height, **EVERYTHING), sources)
+                self.assertEqual(picture.shape[:2], (height, width))
+
+
+class BorderTest(unittest.TestCase):
+    photo = np.full((200, 200, 3), 40, np.uint8)
+
+    def picture(self, border, width=120, height=100, **size):
+        finish = with_size(finish_of(width, height, border=border, export=PNG), **size)
+        return drawn(finish, sources_of(self.photo))
+
+    def test_a_border_has_its_thickness_on_every_side_and_no_gap(self):
+        for outside in (False, True):
+            with self.subTest(outside=outside):
+                border = Border(thickness=Sides.all(0.05), colour="#FF0000", outside=outside)
+                picture = self.picture(border)
+                red = (picture == [255, 0, 0]).all(axis=2)
+                expected = np.ones((100, 120), bool)
+                expected[5:95, 5:115] = False
+                np.testing.assert_array_equal(red, expected)
+                self.assertTrue((picture[~red] == 40).all())
+
+    def test_each_side_may_have_its_own_thickness(self):
+        sides = Sides(top=0.02, right=0.1, bottom=0, left=0.3)
+        picture = self.picture(Border(thickness=sides, colour="#FF0000"))
+        inner = (picture == 40).all(axis=2)
+        rows, columns = np.where(inner)
+        self.assertEqual((rows.min(), 100 - rows.max() - 1), (2, 0))
+        self.assertEqual((columns.min(), 120 - columns.max() - 1), (30, 10))
+
+    def test_half_opacity_mixes_encoded_values(self):
+        picture = self.picture(Border(thickness=Sides.all(0.1), colour="#FFFFFF", opacity=0.5))
+        self.assertAlmostEqual(int(picture[0, 0, 0]), (40 + 255) / 2, delta=1)
+
+    def test_around_a_round_corner_no_photo_shows_outside_the_border(self):
+        border = Border(thickness=Sides.all(0.1), colour="#FF0000")
+        picture = self.picture(border, shape=Shape(radius=0.5), width=100)
+        edge = picture[(picture[:, :, 3] > 0) & (picture[:, :, 3] < 255)]
+        self.assertGreater(len(edge), 50)
+        self.assertTrue((edge[:, :3] >= [250, 0, 0]).all() and (edge[:, 1:3] <= 5).all())
+
+    def test_between_photo_and_border_nothing_shows_through(self):
+        for outside in (False, True):
+            with self.subTest(outside=outside):
+                border = Border(thickness=Sides.all(0.1), colour="#282828", outside=outside)
+                picture = self.picture(border, shape=Shape(radius=0.4), width=100)
+                solid = picture[picture[:, :, 3] == 255]
+                self.assertLessEqual(np.abs(solid[:, :3].astype(int) - 40).max(), 1)
+
+    def test_an_outside_border_frames_the_photo_smaller_and_whole(self):
+        photo = gradient(300, 300)
+        border = Border(thickness=Sides.all(0.1), outside=True)
+        finish = finish_of(100, 100, border=border, export=PNG)
+        inner = drawn(finish, sources_of(photo))[10:90, 10:90]
+        plain = drawn(finish_of(80, 80, export=PNG), sources_of(photo))
+        self.assertLessEqual(np.abs(inner.astype(int) - plain).max(), 1)
+
+
+class ShapeTest(unittest.TestCase):
+    def test_the_area_of_a_rounded_box_is_exact(self):
+        for radius in (0.1, 0.25, 0.5):
+            with self.subTest(radius=radius):
+                finish = with_size(finish_of(240, 160, export=PNG), shape=Shape(radius=radius))
+                picture = drawn(finish, sources_of(noise(300, 200)))
+                corner = radius * 160
+                exact = 240 * 160 - (4 - np.pi) * corner**2
+                self.assertAlmostEqual(picture[:, :, 3].sum() / 255 / exact, 1, delta=0.003)
+
+    def test_jpeg_shows_the_outside_colour_and_white_by_default(self):
+        finish = with_size(finish_of(60, 60), shape=Shape(radius=0.5))
+        sources = sources_of(noise(99, 99))
+        self.assertEqual(drawn(finish, sources)[0, 0].tolist(), [255, 255, 255])
+        coloured = finish.model_copy(update={"outside": SolidColour(colour="#102030")})
+        self.assertEqual(drawn(coloured, sources)[0, 0].tolist(), [16, 32, 48])
+
+    def test_the_backdrop_shows_behind_a_transparent_photo_only_inside(self):
+        photo = np.zeros((50, 50, 4), np.uint8)
+        finish = finish_of(50, 50, backdrop=SolidColour(colour="#0A141E"), export=PNG)
+        picture = drawn(with_size(finish, shape=Shape(radius=0.5)), sources_of(photo))
+        self.assertEqual(picture[25, 25].tolist(), [10, 20, 30, 255])
+        self.assertEqual(picture[0, 0, 3], 0)
+
+
+class ViewTest(unittest.TestCase):
+    sources = sources_of(noise(100, 80))
+
+    def test_the_photo_view_is_the_whole_photo(self):
+        picture = drawn(finish_of(10, 10, **EVERYTHING), self.sources, view="photo")
+        np.testing.assert_array_equal(picture, noise(100, 80))
+
+    def test_before_is_only_the_crop(self):
+        finish = finish_of(40, 40, **EVERYTHING)
+        np.testing.assert_array_equal(
+            drawn(finish, self.sources, view="before"), drawn(finish_of(40, 40), self.sources)
+        )
+
+    def test_bad_scales_regions_and_photos_are_refused(self):
+        finish = finish_of(40, 40)
+        for options in (
+            {"scale": 0},
+            {"scale": 1.01},
+            {"region": (0, 0, 41, 1)},
+            {"region": (-1, 0, 2, 2)},
+        ):
+            with self.subTest(**options), self.assertRaises(BadInput):
+                drawn(finish, self.sources, **options)
+        with self.assertRaises(NotFound):
+            drawn(finish, MemorySources({}))
+
+
+class LayoutTest(unittest.TestCase):
+    def test_the_margin_lies_inside_an_inside_border(self):
+        border = Border(thickness=Sides.all(0.1))
+        found = layout(*self.of(finish_of(200, 100, border=border)))
+        self.assertEqual(found.border, (10, 10, 10, 10))
+        box = found.margin_box
+        self.assertAlmostEqual(box.height, 100 - 2 * 14)
+        self.assertAlmostEqual(box.ratio, 2)
+
+    def test_the_margin_box_keeps_out_of_round_corners(self):
+        finish = with_size(finish_of(100, 100), shape=Shape(radius=0.5), margin=0)
+        box = layout(*self.of(finish)).margin_box
+        # The largest square in a circle.
+        self.assertAlmostEqual(box.width, 100 / np.sqrt(2), places=3)
+
+    def test_outlines_are_svg_paths_in_output_pixels(self):
+        finish = with_size(finish_of(100, 60), shape=Shape(radius=0.1))
+        self.assertTrue(layout(*self.of(finish)).outline.startswith("M6 0H94A6 6 0 0 1 100 6V54"))
+
+    def test_own_windows_and_losses_are_told(self):
+        own = Window(center_x=50, center_y=50, width=80, height=40)
+        found = layout(*self.of(with_size(finish_of(50, 50), crop={"window": own})))
+        self.assertEqual((found.follows_focus, found.lost, found.enlargement), (False, 40, 1.25))
+
+    @staticmethod
+    def of(finish):
+        return finish, finish.sizes[0], sources_of(noise(300, 300))
+
+
+class CacheTest(unittest.TestCase):
+    def test_the_least_recently_used_goes_first_and_bytes_are_bounded(self):
+        cache = PictureCache(max_bytes=300)
+        made = []
+
+        def ask(key):
+            return cache.get_or_make(key, lambda: made.append(key) or np.zeros(100, np.uint8))
+
+        for key in ("a", "b", "c", "a", "d", "a", "b"):
+            ask(key)
+        self.assertEqual(made, ["a", "b", "c", "d", "b"])
+        self.assertLessEqual(cache.used_bytes, 300)
+
+    def test_what_is_too_large_is_not_kept(self):
+        cache = PictureCache(max_bytes=10)
+        cache.get_or_make("a", lambda: np.zeros(11, np.uint8))
+        self.assertEqual(cache.used_bytes, 0)
+
+
+class OriginalTest(unittest.TestCase):
+    def test_rendering_leaves_the_decoded_demo_photo_alone(self):
+        sources = demo_sources("mugs-window.jpg")
+        picture = next(iter(sources._photos.values())).picture
+        before = hashlib.sha256(picture.tobytes()).hexdigest()
+        drawn(finish_of(640, 640, **EVERYTHING), sources)
+        self.assertEqual(hashlib.sha256(picture.tobytes()).hexdigest(), before)
+
+
+def premultiplied(picture):
+    if picture.shape[2] == 3:
+        return picture.astype(float)
+    alpha = picture[:, :, 3:] / 255.0
+    return np.concatenate([picture[:, :, :3] * alpha, picture[:, :, 3:]], axis=2)
