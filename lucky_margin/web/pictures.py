@@ -1,6 +1,7 @@
 """Pictures as responses: JPEG where nothing shows through, since it is quick, else PNG."""
 
 import io
+from typing import Any
 
 from fastapi import Response
 from PIL import Image
@@ -11,6 +12,16 @@ FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
 FRESH = {"Cache-Control": "no-store"}
 
 PREVIEW_QUALITY = 92
+
+PICTURE: dict[int | str, dict[str, Any]] = {
+    200: {"description": "The picture.", "content": {"image/jpeg": {}, "image/png": {}}}
+}
+"""How the OpenAPI document describes a route that answers with a picture."""
+
+FILE: dict[int | str, dict[str, Any]] = {
+    200: {"description": "The file.", "content": {"application/octet-stream": {}}}
+}
+"""The same for a file that is downloaded."""
 
 
 def picture_response(

@@ -39,6 +39,11 @@ STATUS: dict[type[LuckyMarginError], int] = {
 
 UNKNOWN = "Something went wrong here that should not; nothing was changed. Try again."
 
+HTTP_DETAILS = {
+    404: "There is nothing at this address; go back to the shelf.",
+    405: "This address can't be used that way; see the API's description.",
+}
+
 log = logging.getLogger("lucky_margin")
 
 
@@ -92,9 +97,8 @@ def _invalid(request: Request, error: Exception) -> JSONResponse:
 
 def _http(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, HTTPException)
-    return problem_response(
-        Problem(title="BadRequest", status=error.status_code, detail=str(error.detail))
-    )
+    detail = HTTP_DETAILS.get(error.status_code, f"{error.detail}; check the address.")
+    return problem_response(Problem(title="BadRequest", status=error.status_code, detail=detail))
 
 
 def _unknown(request: Request, error: Exception) -> JSONResponse:

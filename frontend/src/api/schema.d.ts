@@ -1847,12 +1847,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The picture. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "image/jpeg": unknown;
+                    "image/png": unknown;
+                };
             };
             /** @description Why it was refused. */
             default: {
@@ -1876,12 +1879,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/octet-stream": unknown;
+                };
             };
             /** @description Why it was refused. */
             default: {
@@ -2369,12 +2374,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The picture. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "image/jpeg": unknown;
+                    "image/png": unknown;
+                };
             };
             /** @description Why it was refused. */
             default: {
@@ -2495,7 +2503,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Successful Response */
+            /** @description The picture. */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -2701,12 +2709,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/octet-stream": unknown;
+                };
             };
             /** @description Why it was refused. */
             default: {

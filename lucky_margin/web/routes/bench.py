@@ -10,7 +10,7 @@ from lucky_margin.core.document.size_library import SIZE_LIBRARY, LibrarySize
 from lucky_margin.core.document.words import border_in_words, crop_in_words, export_in_words
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.render import Check, Layout, View, check, layout, render
-from lucky_margin.web.pictures import FRESH, picture_response
+from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
 from lucky_margin.web.preview_desk import Superseded
 from lucky_margin.web.studio import StudioHere
 
@@ -106,7 +106,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     "/preview",
     response_class=Response,
     responses={
-        200: {"content": {"image/jpeg": {}, "image/png": {}}},
+        **PICTURE,
         204: {"description": "A newer request of the channel took this one's place."},
     },
 )

@@ -11,7 +11,7 @@ from lucky_margin.core.errors import Conflict
 from lucky_margin.core.export import MEDIA_TYPES, ExportedFile, OtherFormat, Remedy, export
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
-from lucky_margin.web.pictures import FRESH
+from lucky_margin.web.pictures import FILE, FRESH
 from lucky_margin.web.routes.finishes import FinishId, FinishState
 from lucky_margin.web.studio import Studio, StudioHere, WeighKey
 
@@ -107,10 +107,11 @@ def save_export(finish_id: FinishId, wanted: SaveWanted, studio: StudioHere) -> 
 @router.get("/finishes/{finish_id}/exports")
 def list_exports(finish_id: FinishId, studio: StudioHere) -> ExportedList:
     """Saved files of a finish, newest first."""
+    studio.store.finishes.get(finish_id)
     return ExportedList(exports=[_exported(r) for r in studio.store.exports.list(finish_id)])
 
 
-@router.get("/exports/{export_id}/file", response_class=Response)
+@router.get("/exports/{export_id}/file", response_class=Response, responses=FILE)
 def download(export_id: int, studio: StudioHere) -> Response:
     """The saved file, as a download under its name."""
     record = studio.store.exports.get(export_id)

@@ -18,7 +18,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.framing import frame_of
 from lucky_margin.core.render import check, render
 from lucky_margin.store import PAGE, FinishRecord, RevisionRecord
-from lucky_margin.web.pictures import FOREVER, FRESH, picture_response
+from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
 from lucky_margin.web.studio import Studio, StudioHere
 
 router = APIRouter(prefix="/finishes", tags=["finishes"])
@@ -209,7 +209,7 @@ def delete_finish(finish_id: FinishId, studio: StudioHere) -> None:
     studio.store.finishes.delete(finish_id)
 
 
-@router.get("/{finish_id}/picture", response_class=Response)
+@router.get("/{finish_id}/picture", response_class=Response, responses=PICTURE)
 def get_picture(
     finish_id: FinishId,
     size_id: Identifier,

@@ -11,7 +11,7 @@ from lucky_margin.core.errors import TooLarge
 from lucky_margin.core.photos import MAX_PHOTO_BYTES
 from lucky_margin.core.render import render
 from lucky_margin.store import PhotoRecord
-from lucky_margin.web.pictures import FOREVER, picture_response
+from lucky_margin.web.pictures import FILE, FOREVER, PICTURE, picture_response
 from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/photos", tags=["photos"])
@@ -70,7 +70,7 @@ def get_photo(sha256: Sha256, studio: StudioHere) -> Photo:
     return _photo(studio.store.photos.get(sha256))
 
 
-@router.get("/{sha256}/thumbnail", response_class=Response)
+@router.get("/{sha256}/thumbnail", response_class=Response, responses=PICTURE)
 def get_thumbnail(sha256: Sha256, studio: StudioHere, height: Height = 184) -> Response:
     """A small picture of the whole photo."""
     facts = studio.store.photos.get(sha256).facts
@@ -80,7 +80,7 @@ def get_thumbnail(sha256: Sha256, studio: StudioHere, height: Height = 184) -> R
     return picture_response(picture, headers=FOREVER)
 
 
-@router.get("/{sha256}/original", response_class=FileResponse)
+@router.get("/{sha256}/original", response_class=FileResponse, responses=FILE)
 def get_original(sha256: Sha256, studio: StudioHere) -> FileResponse:
     """The original's untouched bytes, as a download."""
     path = studio.store.photos.original(sha256)
