@@ -57,7 +57,7 @@ async function toShelf(): Promise<void> {
         @keydown.escape.stop="name = bench.document?.name ?? ''"
       />
       <button type="button" class="state" title="See every change" @click="showHistory = true">
-        <span role="status">{{ state }}</span>
+        <span aria-live="polite">{{ state }}</span>
       </button>
       <span class="spring"></span>
       <button type="button" :disabled="!bench.saved.can_undo && !bench.isDirty" @click="bench.undo">

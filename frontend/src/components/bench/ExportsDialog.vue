@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus'
 import { ref, watch } from 'vue'
 
 import { get } from '../../api/client'
@@ -8,6 +7,7 @@ import { sayWhen } from '../../composables/dates'
 import { formatWeight } from '../../composables/numbers'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
+import AppDialog from '../shared/AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 defineEmits<{ download: [exported: Exported] }>()
@@ -32,7 +32,7 @@ async function openAsItWas(id: number): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Earlier exports" width="560">
+  <AppDialog v-model="open" title="Earlier exports" :width="560">
     <p v-if="!exported.length" class="none">Nothing was saved from this finish yet.</p>
     <ol v-else>
       <li v-for="one in exported" :key="one.id">
@@ -47,7 +47,7 @@ async function openAsItWas(id: number): Promise<void> {
         <button type="button" class="link" @click="openAsItWas(one.id)">Open as it was</button>
       </li>
     </ol>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 
 import { get } from '../../api/client'
@@ -8,6 +7,7 @@ import { sayWhen } from '../../composables/dates'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
 import ChoiceChips from '../shared/ChoiceChips.vue'
+import AppDialog from '../shared/AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 const bench = useBench()
@@ -43,7 +43,7 @@ async function toOriginal(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Versions and changes" width="520">
+  <AppDialog v-model="open" title="Versions and changes" :width="520">
     <div class="head">
       <ChoiceChips
         label="What to show"
@@ -70,7 +70,7 @@ async function toOriginal(): Promise<void> {
         </button>
       </li>
     </ol>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

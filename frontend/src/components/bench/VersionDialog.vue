@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus'
 import { ref, watch } from 'vue'
 
 import { post } from '../../api/client'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
+import AppDialog from '../shared/AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 const bench = useBench()
@@ -29,7 +29,7 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Keep a version" width="400">
+  <AppDialog v-model="open" title="Keep a version" :width="400">
     <form @submit.prevent="keep">
       <label>
         <span class="field-label">What should this state be called?</span>
@@ -39,7 +39,7 @@ async function keep(): Promise<void> {
         <button type="submit" class="action key" :disabled="!name.trim()">Keep it</button>
       </div>
     </form>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus'
-
 import { KEYS } from '../../composables/keys'
+import AppDialog from './AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Keys" width="460">
+  <AppDialog v-model="open" title="Keys" :width="460">
     <table>
       <tbody>
         <tr v-for="key in KEYS" :key="key.keys">
@@ -17,7 +16,7 @@ const open = defineModel<boolean>({ required: true })
       </tbody>
     </table>
     <p>Number fields take a comma or a point, %, px, and small sums such as 1080/2.</p>
-  </ElDialog>
+  </AppDialog>
 </template>
 
 <style scoped>

@@ -57,11 +57,12 @@ function cancel(): void {
 
 <template>
   <label class="number" :class="{ stacked, bad: isBad }" :title="hint">
-    <span :class="stacked ? 'name' : 'visually-hidden'">{{ label }}</span>
+    <span v-if="stacked" class="name" aria-hidden="true">{{ label }}</span>
     <span class="entry">
       <input
         ref="field"
         inputmode="decimal"
+        :aria-label="label"
         autocomplete="off"
         spellcheck="false"
         :value="shown"

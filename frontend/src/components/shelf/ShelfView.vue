@@ -57,7 +57,6 @@ function askToDelete(finish: FinishFace): void {
 
 async function deleteForGood(): Promise<void> {
   const target = deleting.value
-  deleting.value = null
   if (target?.kind === 'finish') await shelf.deleteFinish(target.id)
   else if (target) await shelf.deletePhoto(target.id)
 }

@@ -1,0 +1,16 @@
+<script setup lang="ts">
+import { ElDialog } from 'element-plus'
+
+defineProps<{ title: string; width: number }>()
+const open = defineModel<boolean>({ required: true })
+</script>
+
+<!-- The section keeps the dialog's own header from counting as the page's banner. -->
+<template>
+  <section>
+    <ElDialog v-model="open" :title="title" :width="width" align-center>
+      <slot></slot>
+      <template v-if="$slots.footer" #footer><slot name="footer"></slot></template>
+    </ElDialog>
+  </section>
+</template>

@@ -1,0 +1,157 @@
+"""The real interface in Debian's Chromium against the real service."""
+
+import base64
+import re
+import socket
+import subprocess
+import sys
+import tempfile
+import unittest
+from pathlib import Path
+
+from playwright.sync_api import Page, expect, sync_playwright
+
+from tests.support import DEMO_PHOTOS
+
+CHROMIUM = "/usr/bin/chromium"
+
+# No sandbox, since CI runs as root; no background network, since there is none.
+ARGUMENTS = [
+    *("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
+    *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
+]
+
+NOTE_VIOLATIONS = """
+    window.violations = [];
+    addEventListener('securitypolicyviolation', (event) => violations.push(event.blockedURI));
+"""
+
+DROP = """
+    ([files, kind]) => {
+        const transfer = new DataTransfer();
+        for (const [name, type, data] of files) {
+            const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
+            transfer.items.add(new File([bytes], name, { type }));
+        }
+        const options = { bubbles: true, cancelable: true };
+        document.body.dispatchEvent(kind === 'drop'
+            ? new DragEvent('drop', { ...options, dataTransfer: transfer })
+            : new ClipboardEvent('paste', { ...options, clipboardData: transfer }));
+    }
+"""
+
+expect.set_options(timeout=8_000)
+
+
+class Service:
+    """The service as `make demo` starts it, on a free port and a data folder of its own."""
+
+    def __init__(self, data: Path) -> None:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.data = data
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.start()
+
+    def start(self) -> None:
+        command = [sys.executable, "-m", "lucky_margin.cli", "serve"]
+        command += ["--port", str(self.port), "--data", str(self.data)]
+        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+        said = self.process.stdout.readline()
+        if self.url not in said:
+            raise RuntimeError(f"the service did not start: {said!r}")
+
+    def stop(self) -> None:
+        self.process.terminate()
+        self.process.wait(20)
+        self.process.stdout.close()
+
+
+class BrowserTest(unittest.TestCase):
+    """One service and one browser for a class; a fresh page for each test."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(folder.cleanup)
+        cls.service = Service(Path(folder.name))
+        cls.addClassCleanup(lambda: cls.service.stop())
+        playwright = cls.enterClassContext(sync_playwright())
+        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        self.errors: list[str] = []
+        self.page = self.new_page()
+        self.page.goto(self.service.url)
+        expect(self.page.get_by_role("heading", name="Bring a photo")).to_be_visible()
+
+    def new_page(self) -> Page:
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.addCleanup(context.close)
+        context.add_init_script(NOTE_VIOLATIONS)
+        context.on("weberror", lambda found: self.errors.append(str(found.error)))
+        return context.new_page()
+
+    def tearDown(self) -> None:
+        for page in self.page.context.pages:
+            self.assertEqual(page.evaluate("window.violations"), [], "content policy reports")
+        self.assertEqual(self.errors, [], "errors on the page")
+
+    def bring(self, *names: str, kind: str = "drop") -> None:
+        """Drop (or paste) demo photos on the page."""
+        self.bring_data(*((name, (DEMO_PHOTOS / name).read_bytes()) for name in names), kind=kind)
+
+    def bring_data(self, *files: tuple[str, bytes], kind: str = "drop") -> None:
+        packed = [
+            (name, "image/png" if name.endswith("png") else "image/jpeg",
+             base64.b64encode(data).decode())
+            for name, data in files
+        ]  # fmt: skip
+        self.page.evaluate(DROP, [packed, kind])
+
+    def open_finish_of(self, name: str) -> None:
+        """Bring a demo photo and wait until it lies on the bench with Crop open."""
+        self.bring(name)
+        self.on_bench()
+
+    def on_bench(self) -> None:
+        expect(self.page.get_by_role("img", name=re.compile("photo|picture"))).to_be_visible()
+
+    def step(self, name: str) -> None:
+        """Open a step of the docket."""
+        line = self.page.locator("button[aria-controls]", has_text=re.compile(f"^\\d{name}"))
+        if line.get_attribute("aria-expanded") == "false":
+            line.click()
+        expect(line).to_have_attribute("aria-expanded", "true")
+
+    def field(self, label: str):
+        return self.page.get_by_label(label, exact=True)
+
+    def type_in(self, label: str, text: str) -> None:
+        self.field(label).fill(text)
+        self.field(label).press("Enter")
+
+    def saved(self) -> None:
+        """Wait until every change is saved."""
+        expect(self.page.get_by_role("button", name=re.compile("^saved"))).to_be_visible()
+
+    def drag(
+        self, start: tuple[float, float], by: tuple[float, float], *, drop: bool = True
+    ) -> None:
+        mouse = self.page.mouse
+        mouse.move(*start)
+        mouse.down()
+        for part in (0.3, 0.7, 1.0):
+            mouse.move(start[0] + by[0] * part, start[1] + by[1] * part)
+        if drop:
+            mouse.up()
+
+    def middle(self, locator) -> tuple[float, float]:
+        box = locator.bounding_box()
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def axe_source() -> str:
+    return Path("frontend/node_modules/axe-core/axe.min.js").read_text()

@@ -1,0 +1,247 @@
+"""Working on the bench: pointer, keys, numbers, undo, two windows, a lost service."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest, axe_source
+
+
+class CropTest(BrowserTest):
+    def setUp(self):
+        super().setUp()
+        self.open_finish_of("bowl-top.jpg")
+
+    def test_the_keyboard_alone_crops(self):
+        page = self.page
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("button", name=re.compile("^Crop"))).to_have_attribute(
+            "aria-expanded", "false"
+        )
+        page.keyboard.press("1")
+        page.get_by_role("button", name="1:1").focus()
+        page.keyboard.press("Enter")
+        self.type_in("width", "1500")
+        self.type_in("from left", "3000/10")
+        expect(self.field("from left")).to_have_value("300")
+        page.get_by_role("button", name="Margin").focus()
+        page.keyboard.press("ArrowRight")
+        page.keyboard.press("Shift+ArrowRight")
+        page.keyboard.press("ArrowDown")
+        expect(self.field("from left")).to_have_value("311")
+        expect(self.field("from top")).to_have_value("1")
+        self.saved()
+        label = page.get_by_role("button", name=re.compile("^saved")).text_content()
+        page.keyboard.press("Control+z")
+        expect(self.field("from left")).to_have_value("300")
+        self.assertIn("change 4", label)  # ratio, width, left, and one burst of nudges
+
+    def test_a_focused_grip_moves_by_the_arrow_keys(self):
+        page = self.page
+        page.get_by_role("button", name="free", exact=True).click()
+        page.get_by_role("button", name=re.compile("^Right edge; ")).focus()
+        page.keyboard.press("Shift+ArrowLeft")
+        expect(self.field("width")).to_have_value("2990")
+
+    def test_numbers_take_commas_units_and_sums_and_keep_the_last_good_one(self):
+        for typed, expected in (
+            ("1500,5", "1500.5"),
+            ("50 %", "1500"),
+            ("2*600 px", "1200"),
+            ("3000-500/2", "2750"),
+        ):
+            self.type_in("width", typed)
+            expect(self.field("width")).to_have_value(expected)
+        width = self.field("width")
+        for bad in ("abc", "", "1//2", "10 kg", "-5"):
+            width.fill(bad)
+            expect(width).to_have_attribute("aria-invalid", "true")
+            width.press("Enter")
+        width.blur()
+        expect(width).to_have_value("2750")
+
+    def test_no_key_works_inside_a_field(self):
+        width = self.field("width")
+        width.fill("")
+        width.press_sequentially("12")
+        expect(width).to_have_value("12")
+        expect(self.page.get_by_role("button", name=re.compile("^Crop"))).to_have_attribute(
+            "aria-expanded", "true"
+        )
+        width.press("Escape")
+        expect(width).to_have_value("3000")
+
+    def test_escape_cancels_a_drag(self):
+        page = self.page
+        page.get_by_role("button", name="9:16").click()
+        expect(self.field("width")).to_have_value("1687.5")
+        self.saved()
+        before = self.field("from left").input_value()
+        self.drag(self.middle(page.locator("div.window[style]")), (90, 0), drop=False)
+        expect(self.field("from left")).not_to_have_value(before)
+        page.keyboard.press("Escape")
+        expect(self.field("from left")).to_have_value(before)
+        page.mouse.up()
+        expect(page.get_by_role("button", name=re.compile("change 1$"))).to_be_visible()
+
+    def test_a_drag_in_the_dark_draws_a_new_window(self):
+        page = self.page
+        page.get_by_role("button", name="1:1").click()
+        self.type_in("width", "600")
+        self.saved()
+        picture = page.get_by_role("img", name="The whole photo").bounding_box()
+        self.drag((picture["x"] + 350, picture["y"] + 350), (100, 100))
+        expect(self.field("from left")).not_to_have_value("0")
+        self.saved()
+        self.assertGreater(float(self.field("from left").input_value()), 1000)
+        self.assertNotEqual(self.field("width").input_value(), "600")
+
+    def test_choosing_a_ratio_of_a_fixed_size_says_what_it_did(self):
+        page = self.page
+        page.get_by_role("button", name="Square post").click()
+        page.get_by_role("button", name="16:9").click()
+        expect(page.get_by_text("1080 × 608 px: its shorter side")).to_be_visible()
+
+    def test_the_readout_tells_the_pixel_under_the_pointer(self):
+        page = self.page
+        picture = page.get_by_role("img", name="The whole photo").bounding_box()
+        page.mouse.move(picture["x"] + picture["width"] / 2, picture["y"] + picture["height"] / 2)
+        expect(page.get_by_role("toolbar")).to_contain_text(
+            re.compile(r"photo x 1[45]\d\d y 1[45]\d\d +#[0-9A-F]{6}")
+        )
+
+    def test_zooming_does_not_edit(self):
+        page = self.page
+        picture = page.get_by_role("img", name="The whole photo")
+        before = picture.bounding_box()["width"]
+        page.mouse.move(640, 400)
+        page.mouse.wheel(0, -400)
+        page.wait_for_timeout(300)
+        self.assertGreater(picture.bounding_box()["width"], before * 1.3)
+        page.get_by_role("button", name="Whole", exact=True).click()
+        self.assertAlmostEqual(picture.bounding_box()["width"], before, delta=1)
+        expect(page.get_by_role("button", name=re.compile("as it came"))).to_be_visible()
+
+
+class SavingTest(BrowserTest):
+    def setUp(self):
+        super().setUp()
+        self.open_finish_of("vase-grasses.jpg")
+
+    def colour(self, name):
+        self.step("Border")
+        self.page.get_by_role("button", name=name, exact=True).click()
+        self.saved()
+
+    def test_undo_and_redo_work_after_a_reload(self):
+        self.colour("wide")
+        self.colour("black")
+        self.page.reload()
+        self.on_bench()
+        self.page.get_by_role("button", name="Undo").click()
+        expect(self.page.get_by_text("white, 5 %")).to_be_visible()
+        self.page.get_by_role("button", name="Undo").click()
+        expect(self.page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
+        self.page.get_by_role("button", name="Redo").click()
+        expect(self.page.get_by_text("white, 5 %")).to_be_visible()
+
+    def test_switching_a_border_off_and_resetting_it(self):
+        page = self.page
+        self.colour("wide")
+        page.get_by_role("switch", name="Border on or off").locator("..").click()
+        expect(page.get_by_text("switched off")).to_be_visible()
+        page.get_by_role("button", name="Reset Border").click()
+        expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
+
+    def test_two_windows_and_the_late_one_is_kept_as_a_copy(self):
+        other = self.page.context.new_page()
+        other.goto(self.page.url)
+        expect(other.get_by_role("heading", name="Docket")).to_be_visible()
+        self.colour("wide")
+        other.get_by_role("button", name=re.compile("^Border")).click()
+        other.get_by_role("button", name="thin", exact=True).click()
+        expect(other.get_by_text("changed in another window")).to_be_visible()
+        other.get_by_role("button", name="Keep mine as a copy").click()
+        expect(other.get_by_label("Name of this finish")).to_have_value("vase-grasses (copy)")
+        expect(other.get_by_text("white, 1 %")).to_be_visible()
+        self.page.reload()
+        expect(self.page.get_by_text("white, 5 %")).to_be_visible()
+
+    def test_loading_the_newer(self):
+        other = self.page.context.new_page()
+        other.goto(self.page.url)
+        expect(other.get_by_role("heading", name="Docket")).to_be_visible()
+        self.colour("wide")
+        other.get_by_role("button", name=re.compile("^Border")).click()
+        other.get_by_role("button", name="thin", exact=True).click()
+        other.get_by_role("button", name="Load the newer").click()
+        expect(other.get_by_text("white, 5 %")).to_be_visible()
+
+    def test_a_service_that_stops_and_comes_back_loses_nothing(self):
+        page = self.page
+        self.step("Border")
+        self.service.stop()
+        try:
+            page.get_by_role("button", name="broad", exact=True).click()
+            expect(page.get_by_text("does not answer")).to_be_visible()
+        finally:
+            self.service.start()
+        expect(page.get_by_text("does not answer")).to_be_hidden()
+        page.get_by_role("button", name="medium", exact=True).click()
+        expect(page.get_by_text("white, 2.5 %")).to_be_visible()
+        self.saved()
+
+    def test_a_cap_that_cannot_be_met_is_said_with_a_way_out(self):
+        page = self.page
+        page.get_by_role("button", name="Export…").click()
+        page.get_by_role("button", name="at most").click()
+        self.type_in("Most kilobytes", "25")
+        expect(page.get_by_text("Even at quality 40")).to_be_visible()
+        page.get_by_role("button", name=re.compile("About .* px would do")).click()
+        expect(page.get_by_text(re.compile("quality .* reaches it"))).to_be_visible()
+
+    def test_odd_names_are_kept(self):
+        name = self.page.get_by_label("Name of this finish")
+        name.fill("Vase / 🏺 <b>")
+        name.press("Enter")
+        self.saved()
+        self.page.reload()
+        expect(name).to_have_value("Vase / 🏺 <b>")
+
+
+class AccessTest(BrowserTest):
+    def violations(self, page):
+        page.evaluate(axe_source())
+        found = page.evaluate("axe.run().then((result) => result.violations)")
+        return [(one["id"], [node["target"] for node in one["nodes"]][:3]) for one in found]
+
+    def test_no_axe_violations_on_any_view(self):
+        page = self.page
+        self.assertEqual(self.violations(page), [])
+        self.open_finish_of("bird-figure.jpg")
+        for step in ("Crop", "Border", "Export"):
+            with self.subTest(step):
+                self.step(step)
+                page.wait_for_timeout(400)
+                self.assertEqual(self.violations(page), [])
+        for opener in (re.compile("^saved"), "Keep a version", re.compile("^Keys$")):
+            with self.subTest(str(opener)):
+                page.get_by_role("button", name=opener).click()
+                page.wait_for_timeout(500)
+                self.assertEqual(self.violations(page), [])
+                page.keyboard.press("Escape")
+                page.wait_for_timeout(400)
+        page.get_by_role("button", name="Shelf").click()
+        expect(page.get_by_role("heading", name="Photos")).to_be_visible()
+        self.assertEqual(self.violations(page), [])
+
+    def test_the_keys_table_opens_with_a_question_mark(self):
+        self.page.keyboard.press("?")
+        expect(self.page.get_by_role("dialog")).to_contain_text("Nudge the window")
+
+    def test_it_works_at_1024_pixels(self):
+        self.open_finish_of("shelf-wide.jpg")
+        self.page.set_viewport_size({"width": 1024, "height": 700})
+        self.page.wait_for_timeout(300)
+        wider = self.page.evaluate("document.documentElement.scrollWidth > innerWidth")
+        self.assertFalse(wider)

@@ -1,0 +1,82 @@
+"""The shelf: photos come in by any way, are found again, binned and restored."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.support import DEMO_PHOTOS, encoded, noise
+
+
+class ShelfTest(BrowserTest):
+    def test_an_empty_shelf_helps(self):
+        if self.page.get_by_role("list", name="Photos").count() == 0:
+            expect(self.page.get_by_text("Your shelf is still empty")).to_be_visible()
+
+    def test_several_photos_make_several_finishes(self):
+        self.bring_data(("one.png", encoded(noise(60, 50))), ("two.png", encoded(noise(50, 60))))
+        for name in ("one", "two"):
+            expect(self.page.get_by_role("button", name=f"Open {name}", exact=True)).to_be_visible()
+
+    def test_a_pasted_picture_gets_a_dated_name(self):
+        self.bring_data(("image.png", encoded(noise(70, 50))), kind="paste")
+        expect(self.page.get_by_label("Name of this finish")).to_have_value(
+            re.compile(r"^Pasted \d{4}-\d\d-\d\d \d\d\.\d\d\.\d\d$")
+        )
+
+    def test_picking_takes_the_same_way(self):
+        self.page.locator("input[type=file]").set_input_files(DEMO_PHOTOS / "bird-figure.jpg")
+        expect(self.page.get_by_label("Name of this finish")).to_have_value("bird-figure")
+
+    def test_a_drop_on_the_bench_starts_a_new_finish(self):
+        self.bring_data(("first.png", encoded(noise(61, 50))))
+        expect(self.page.get_by_label("Name of this finish")).to_have_value("first")
+        self.bring_data(("second.png", encoded(noise(62, 50))))
+        expect(self.page.get_by_label("Name of this finish")).to_have_value("second")
+
+    def test_refused_files_say_why_and_the_rest_comes_in(self):
+        self.bring_data(
+            ("notes.jpg", b"these are words"),
+            ("scan.cr3", b"raw"),
+            ("good.png", encoded(noise(40, 40))),
+        )
+        expect(self.page.get_by_role("button", name="Open good", exact=True)).to_be_visible()
+        side = self.page.get_by_role("complementary")
+        expect(side).to_contain_text("“notes.jpg” is not a picture that can be read")
+        expect(side).to_contain_text("camera raw files need to be saved as JPEG")
+
+    def test_tiny_and_thin_photos_can_be_worked_on(self):
+        for name, width, height in (("speck.png", 1, 1), ("thin.png", 3000, 9)):
+            with self.subTest(name):
+                self.bring_data((name, encoded(noise(width, height))))
+                expect(self.page.get_by_label("Name of this finish")).to_have_value(name[:-4])
+                self.on_bench()
+                self.page.get_by_role("button", name="Square post").click()
+                expect(self.page.get_by_text(re.compile("^Poor:"))).to_be_visible()
+
+    def test_search_bin_and_restore(self):
+        page = self.page
+        self.bring_data(("Grün.png", encoded(noise(44, 40))), ("Rot.png", encoded(noise(45, 40))))
+        expect(page.get_by_role("button", name="Open Rot")).to_be_visible()
+        page.get_by_label("Search by name").fill("grun")
+        expect(page.get_by_role("button", name="Open Rot")).to_be_hidden()
+        card = page.get_by_role("listitem").filter(has_text="Grün").first
+        card.hover()
+        card.get_by_role("button", name="Bin").click()
+        expect(page.get_by_text("Nothing is called “grun”")).to_be_visible()
+        page.get_by_role("button", name="Bin", exact=True).first.click()
+        page.get_by_role("button", name="Restore Grün").click()
+        expect(page.get_by_text("The bin is empty")).to_be_visible()
+        page.get_by_role("button", name="Back to the shelf").click()
+        expect(page.get_by_role("button", name="Open Grün")).to_be_visible()
+
+    def test_a_used_photo_is_not_deleted(self):
+        page = self.page
+        self.bring_data(("used.png", encoded(noise(46, 40))), ("other.png", encoded(noise(47, 40))))
+        card = (
+            page.get_by_role("list", name="Photos").get_by_role("listitem").filter(has_text="used")
+        )
+        card.hover()
+        card.get_by_role("button", name="Delete…").click()
+        page.get_by_role("button", name="Delete", exact=True).click()
+        expect(page.get_by_text("still used by used")).to_be_visible()
