@@ -57,8 +57,8 @@ class FinishStore:
         """
         finish_id = uuid.uuid4().hex[:16]
         moment = now()
+        sha256 = document.photo.sha256
         with self._database.write() as connection:
-            sha256 = document.photo.sha256
             if not connection.execute(
                 "SELECT 1 FROM photos WHERE sha256 = ?", (sha256,)
             ).fetchone():
@@ -70,7 +70,7 @@ class FinishStore:
             )
             revision = _add_revision(connection, finish_id, None, label, document)
             connection.execute("UPDATE finishes SET head = ? WHERE id = ?", (revision, finish_id))
-        return self.get(finish_id)
+            return _read(connection, finish_id)
 
     def get(self, finish_id: str) -> FinishRecord:
         """

@@ -1,0 +1,200 @@
+"""``make bench``: how the design's figures (section 7) come out on this machine.
+
+Machines are noisy, so every figure is a ratio of medians taken in turn in one run.
+"""
+
+import io
+import resource
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+import pyvips
+from PIL import Image
+
+from lucky_margin.core.document import (
+    Border,
+    Finish,
+    FixedPixels,
+    Sides,
+    new_finish,
+)
+from lucky_margin.core.export import export
+from lucky_margin.core.photos import decode
+from lucky_margin.core.render import MemorySources, render
+from lucky_margin.core.sampling import halved, sample
+from lucky_margin.store import Store
+
+DEMO_PHOTO = Path(__file__).parent.parent / "demo" / "photos" / "mugs-window.jpg"
+SHA = "ab" * 32
+WIDTH, HEIGHT = 1080, 1350
+ROUNDS = 7
+
+Work = Callable[[], object]
+
+
+def median_times(*works: Work) -> list[float]:
+    """Median seconds of each piece of work, taken in turn so that drift hits all alike."""
+    times: list[list[float]] = [[] for _ in works]
+    for work in works:
+        work()
+    for _ in range(ROUNDS):
+        for work, kept in zip(works, times, strict=True):
+            begin = time.perf_counter()
+            work()
+            kept.append(time.perf_counter() - begin)
+    return [statistics.median(kept) for kept in times]
+
+
+def report(what: str, ours: float, theirs: float, against: str, reach: str) -> None:
+    print(
+        f"{what:58} {ours / theirs:6.2f} x {against} ({1000 * ours:.0f} ms : {1000 * theirs:.0f} ms; reach {reach})"
+    )
+
+
+def photo_of(megapixels: int) -> bytes:
+    """The demo photo enlarged to 3:2 and this many megapixels, as a JPEG."""
+    high = round((megapixels * 1e6 / 1.5) ** 0.5)
+    buffer = io.BytesIO()
+    Image.open(DEMO_PHOTO).resize((round(1.5 * high), high)).save(buffer, "JPEG", quality=92)
+    return buffer.getvalue()
+
+
+def framed(thickness: float = 0.025) -> Finish:
+    finish = new_finish(name="bench", photo_sha256=SHA)
+    size = finish.sizes[0].model_copy(update={"pixels": FixedPixels(width=WIDTH, height=HEIGHT)})
+    border = Border(thickness=Sides.all(thickness))
+    return finish.with_size(size).model_copy(update={"border": border})
+
+
+def jpeg(picture: np.ndarray, quality: int = 90) -> bytes:
+    buffer = io.BytesIO()
+    Image.fromarray(picture).save(buffer, "JPEG", quality=quality)
+    return buffer.getvalue()
+
+
+def slider() -> None:
+    """Border slider to preview bytes, the sampled photo cached, against one JPEG encode."""
+    sources = MemorySources({SHA: decode(DEMO_PHOTO.read_bytes())})
+    thickness = 0.0
+
+    def move() -> None:
+        nonlocal thickness
+        thickness = (thickness + 0.003) % 0.1 + 0.01
+        finish = framed(thickness)
+        jpeg(render(finish, finish.sizes[0], sources))
+
+    picture = render(framed(), framed().sizes[0], sources)
+    ours, encode = median_times(move, lambda: jpeg(picture))
+    report("border slider to preview, 1080x1350", ours, encode, "JPEG encode", "10, then 6")
+
+
+def file_to_file() -> None:
+    """A 24 MP JPEG to a finished 1080x1350 JPEG with border, nothing cached."""
+    data = photo_of(24)
+    finish = framed()
+    inner = (round(0.025 * WIDTH), WIDTH, HEIGHT)
+
+    def ours() -> None:
+        export(finish, finish.sizes[0], MemorySources({SHA: decode(data)}))
+
+    def pillow() -> None:
+        image = Image.open(io.BytesIO(data))
+        image.draft("RGB", (WIDTH, HEIGHT))
+        image = image.convert("RGB")
+        wide = image.height * WIDTH / HEIGHT
+        left = (image.width - wide) / 2
+        small = image.resize(
+            (WIDTH, HEIGHT), Image.Resampling.BOX, box=(left, 0, left + wide, image.height)
+        )
+        band = inner[0]
+        card = Image.new("RGB", (WIDTH, HEIGHT), "white")
+        card.paste(small.crop((band, band, WIDTH - band, HEIGHT - band)), (band, band))
+        jpeg(np.asarray(card))
+
+    def vips() -> None:
+        image = pyvips.Image.thumbnail_buffer(data, WIDTH, height=HEIGHT, crop="centre")
+        band = inner[0]
+        inside = image.crop(band, band, WIDTH - 2 * band, HEIGHT - 2 * band)
+        inside.embed(band, band, WIDTH, HEIGHT, extend="white").write_to_buffer(".jpg", Q=90)
+
+    mine, theirs, others = median_times(ours, pillow, vips)
+    report("24 MP file to finished file, border", mine, theirs, "Pillow with draft", "1.0")
+    report("24 MP file to finished file, border", mine, others, "libvips", "0.8")
+
+
+def sampling() -> None:
+    """Shrinking in linear light against Pillow's shrinking of encoded values."""
+    photo = decode(DEMO_PHOTO.read_bytes()).picture
+    image = Image.fromarray(photo)
+    box = (840, 0, 2760, 2400)
+
+    def ours() -> None:
+        sample(photo, left=840, top=0, step_x=1920 / WIDTH, step_y=2400 / HEIGHT,
+               region=(0, 0, WIDTH, HEIGHT))  # fmt: skip
+
+    mine, theirs = median_times(
+        ours, lambda: image.resize((WIDTH, HEIGHT), Image.Resampling.BOX, box=box)
+    )
+    report("sampling 1920x2400 to 1080x1350, linear light", mine, theirs, "Pillow, encoded", "-")
+    mine, theirs = median_times(lambda: halved(photo), lambda: image.reduce(2))
+    report("halving 3600x2400, linear light", mine, theirs, "Pillow, encoded", "-")
+
+
+def shelf() -> None:
+    """The first page of finishes with 5,000 of them against 50."""
+    with tempfile.TemporaryDirectory() as folder:
+        few, many = (
+            filled(Path(folder) / name, count) for name, count in (("few", 50), ("many", 5000))
+        )
+        mine, theirs = median_times(lambda: (many.finishes.list(), many.finishes.count()),
+                                    lambda: (few.finishes.list(), few.finishes.count()))  # fmt: skip
+        few.close()
+        many.close()
+    report("first page of the shelf, 5,000 finishes", mine, theirs, "50 finishes", "2")
+
+
+def filled(folder: Path, count: int) -> Store:
+    store = Store(folder)
+    buffer = io.BytesIO()
+    Image.new("RGB", (64, 64)).save(buffer, "PNG")
+    photo, _ = store.photos.add(buffer.getvalue(), "photo.png")
+    with store.finishes._database.write():  # one transaction, so that filling is quick
+        for number in range(count):
+            store.finishes.create(new_finish(name=f"Finish {number}", photo_sha256=photo.sha256))
+    return store
+
+
+MEMORY_JOB = """
+import sys
+from lucky_margin.core.document import new_finish
+from lucky_margin.core.export import export
+from lucky_margin.core.photos import decode
+from lucky_margin.core.render import MemorySources
+sources = MemorySources({"ab" * 32: decode(open(sys.argv[1], "rb").read())})
+finish = new_finish(name="x", photo_sha256="ab" * 32)
+export(finish, finish.sizes[0], sources)
+"""
+
+
+def memory() -> None:
+    """Peak memory of a process that exports a 100 MP JPEG 1:1."""
+    with tempfile.NamedTemporaryFile(suffix=".jpg") as file:
+        file.write(photo_of(100))
+        file.flush()
+        subprocess.run([sys.executable, "-c", MEMORY_JOB, file.name], check=True)
+    peak = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss * 1024 / 1e9
+    print(f"{'100 MP JPEG exported 1:1, peak memory':58} {peak:6.2f} GB (reach 1.5, with tone)")
+
+
+if __name__ == "__main__":
+    print(
+        f"Medians of {ROUNDS} rounds; photo: {DEMO_PHOTO.name}, enlarged where more pixels are needed."
+    )
+    for measure in (slider, file_to_file, sampling, shelf, memory):
+        measure()
