@@ -52,9 +52,8 @@ def median_times(*works: Work) -> list[float]:
 
 
 def report(what: str, ours: float, theirs: float, against: str, reach: str) -> None:
-    print(
-        f"{what:58} {ours / theirs:6.2f} x {against} ({1000 * ours:.0f} ms : {1000 * theirs:.0f} ms; reach {reach})"
-    )
+    times = f"{1000 * ours:.0f} ms : {1000 * theirs:.0f} ms"
+    print(f"{what:52} {ours / theirs:5.2f} x {against} ({times}; reach {reach})")
 
 
 def photo_of(megapixels: int) -> bytes:
@@ -104,9 +103,9 @@ def file_to_file() -> None:
         export(finish, finish.sizes[0], MemorySources({SHA: decode(data)}))
 
     def pillow() -> None:
-        image = Image.open(io.BytesIO(data))
-        image.draft("RGB", (WIDTH, HEIGHT))
-        image = image.convert("RGB")
+        opened = Image.open(io.BytesIO(data))
+        opened.draft("RGB", (WIDTH, HEIGHT))
+        image = opened.convert("RGB")
         wide = image.height * WIDTH / HEIGHT
         left = (image.width - wide) / 2
         small = image.resize(
@@ -152,8 +151,10 @@ def shelf() -> None:
         few, many = (
             filled(Path(folder) / name, count) for name, count in (("few", 50), ("many", 5000))
         )
-        mine, theirs = median_times(lambda: (many.finishes.list(), many.finishes.count()),
-                                    lambda: (few.finishes.list(), few.finishes.count()))  # fmt: skip
+        mine, theirs = median_times(
+            lambda: (many.finishes.list(), many.finishes.count()),
+            lambda: (few.finishes.list(), few.finishes.count()),
+        )
         few.close()
         many.close()
     report("first page of the shelf, 5,000 finishes", mine, theirs, "50 finishes", "2")
@@ -189,12 +190,10 @@ def memory() -> None:
         file.flush()
         subprocess.run([sys.executable, "-c", MEMORY_JOB, file.name], check=True)
     peak = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss * 1024 / 1e9
-    print(f"{'100 MP JPEG exported 1:1, peak memory':58} {peak:6.2f} GB (reach 1.5, with tone)")
+    print(f"{'100 MP JPEG exported 1:1, peak memory':52} {peak:5.2f} GB (reach 1.5, with tone)")
 
 
 if __name__ == "__main__":
-    print(
-        f"Medians of {ROUNDS} rounds; photo: {DEMO_PHOTO.name}, enlarged where more pixels are needed."
-    )
+    print(f"Medians of {ROUNDS} rounds; photo: {DEMO_PHOTO.name}, enlarged where need be.")
     for measure in (slider, file_to_file, sampling, shelf, memory):
         measure()

@@ -204,7 +204,7 @@ class SavingTest(BrowserTest):
         name = self.page.get_by_label("Name of this finish")
         name.fill("Vase / 🏺 <b>")
         name.press("Enter")
-        self.saved()
+        expect(self.page.get_by_role("button", name=re.compile("change 1$"))).to_be_visible()
         self.page.reload()
         expect(name).to_have_value("Vase / 🏺 <b>")
 

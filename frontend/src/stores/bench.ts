@@ -1,6 +1,7 @@
 // The finish in hand. The service computes every edit; here is only its present draft, what is
 // tried out by hovering, and when it is saved.
 
+import { useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 
@@ -79,6 +80,7 @@ export const useBench = defineStore('bench', () => {
     if (!kept) return
     const { etag, document: unsaved } = JSON.parse(kept) as { etag: number; document: Finish }
     localStorage.removeItem(draftKey(state.id))
+    if (JSON.stringify(unsaved) === JSON.stringify(state.document)) return // it was saved after all
     if (etag === state.etag) {
       draft.value = await layOut(unsaved)
       await commit()
@@ -173,6 +175,10 @@ export const useBench = defineStore('bench', () => {
     const kept = JSON.stringify({ etag: saved.value.etag, document: document.value })
     localStorage.setItem(draftKey(saved.value.id), kept)
   }
+
+  useEventListener(window, 'pagehide', () => {
+    if (isDirty.value) keepForLater()
+  })
 
   watch(
     () => notices.unreachable,

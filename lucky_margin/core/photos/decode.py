@@ -11,6 +11,7 @@ from PIL import Image, ImageCms
 
 from lucky_margin.core.errors import UnreadablePhoto
 from lucky_margin.core.photos.identify import broken, open_photo
+from lucky_margin.core.photos.jpeg import decode_jpeg
 from lucky_margin.core.photos.profiles import is_srgb, to_srgb, to_srgb_16
 from lucky_margin.core.types import AnyPicture
 
@@ -59,7 +60,9 @@ def decode(data: bytes, name: str = "the photo") -> DecodedPhoto:
             frames = 1 if image.format == "MPO" else getattr(image, "n_frames", 1)
             deep = image.format in ("PNG", "TIFF") and _is_deep(image)
             exif = image.getexif()  # may load the pixels, so only after _is_deep
-            picture = _decode_deep(data, image, name) if deep else _decode_plain(image, name, notes)
+            picture = (
+                _decode_deep(data, image, name) if deep else _decode_plain(data, image, name, notes)
+            )
     except UnreadablePhoto:
         raise
     except Exception as error:  # decoders raise many kinds on hostile bytes
@@ -114,14 +117,20 @@ def _decode_deep(data: bytes, image: Image.Image, name: str) -> AnyPicture:
     return _without_idle_alpha(np.concatenate([colours, alpha], axis=2, dtype=np.uint16))
 
 
-def _decode_plain(image: Image.Image, name: str, notes: list[str]) -> AnyPicture:
+def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) -> AnyPicture:
     if image.mode in ("I", "F", "I;16"):
         raise UnreadablePhoto(
             f"“{name}” holds values of an unusual kind; save it with 8 or 16 bits to a channel."
         )
+    profile = image.info.get("icc_profile")
+    if (
+        image.format in ("JPEG", "MPO")
+        and image.mode == "RGB"
+        and (not profile or is_srgb(profile))
+    ):
+        return decode_jpeg(data)
     image.seek(0)
     image.load()
-    profile = image.info.get("icc_profile")
     if image.mode == "P" or "transparency" in image.info:
         image = image.convert("RGBA" if "transparency" in image.info else "RGB")
     alpha = image.getchannel("A") if image.mode in ("LA", "PA", "RGBA", "La", "RGBa") else None

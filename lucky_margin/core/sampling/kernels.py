@@ -71,38 +71,42 @@ def resample(
     top = np.float32(decode.shape[0] - 1)
     out = np.empty((height, width, channels), np.uint8)
     for j in numba.prange(height):
-        line = np.zeros((right - left, channels), np.float32)
+        line = np.zeros((right - left) * channels, np.float32)
         for tap in range(y_weights.shape[1]):
             weight = y_weights[j, tap]
             if weight == 0:
                 continue
-            row = source[y_first[j] + tap]
+            row = source[y_first[j] + tap, left:right].reshape(-1)
             if channels == 4:
-                for x in range(left, right):
-                    alpha = weight * (row[x, 3] / top)
+                for x in range(0, row.size, 4):
+                    alpha = weight * (row[x + 3] / top)
                     for c in range(3):
-                        line[x - left, c] += alpha * decode[row[x, c]]
-                    line[x - left, 3] += alpha
+                        line[x + c] += alpha * decode[row[x + c]]
+                    line[x + 3] += alpha
             else:
-                for x in range(left, right):
-                    for c in range(channels):
-                        line[x - left, c] += weight * decode[row[x, c]]
-        total = np.empty(channels, np.float32)
+                for x in range(row.size):
+                    line[x] += weight * decode[row[x]]
         for i in range(width):
-            total[:] = 0
+            red = green = blue = share = np.float32(0)
+            x = (x_first[i] - left) * channels
             for tap in range(x_weights.shape[1]):
                 weight = x_weights[i, tap]
-                x = x_first[i] + tap - left
-                for c in range(channels):
-                    total[c] += weight * line[x, c]
+                red += weight * line[x]
+                green += weight * line[x + 1]
+                blue += weight * line[x + 2]
+                if channels == 4:
+                    share += weight * line[x + 3]
+                x += channels
             noise = _dither(x_origin + i, y_origin + j)
-            share = np.float32(1)
             if channels == 4:
-                share = min(max(total[3], np.float32(0)), np.float32(1))
-                out[j, i, 3] = _to_8_bits(255.0 * share, noise)
-            for c in range(3):
-                linear = total[c] / share if share > 0 else np.float32(0)
-                out[j, i, c] = _to_8_bits(255.0 * _encoded(linear, encode), noise)
+                out[j, i, 3] = _to_8_bits(255.0 * min(max(share, 0.0), 1.0), noise)
+                if share <= 0:
+                    out[j, i, :3] = 0
+                    continue
+                red, green, blue = red / share, green / share, blue / share
+            out[j, i, 0] = _to_8_bits(255.0 * _encoded(red, encode), noise)
+            out[j, i, 1] = _to_8_bits(255.0 * _encoded(green, encode), noise)
+            out[j, i, 2] = _to_8_bits(255.0 * _encoded(blue, encode), noise)
     return out
 
 
