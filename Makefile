@@ -15,11 +15,11 @@ help:
 	@echo "make test    set up, lint, check types, run all tests"
 	@echo "make bench   measure speed against general-purpose libraries"
 
-demo: $(SETUP)/run frontend/dist/index.html
+demo: $(SETUP)/run $(SETUP)/compiled frontend/dist/index.html
 	@$(PYTHON) -m demo.seed
 	@$(PYTHON) -m lucky_margin.cli serve
 
-test: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html
+test: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium frontend/dist/index.html
 	$(VENV)/bin/ruff check .
 	$(VENV)/bin/ruff format --check .
 	$(VENV)/bin/mypy
@@ -27,7 +27,7 @@ test: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html
 	npm --prefix frontend run --silent types
 	$(PYTHON) -W error -m tests
 
-bench: $(SETUP)/dev
+bench: $(SETUP)/dev $(SETUP)/compiled
 	$(PYTHON) -m bench
 
 # Pictures for docs/screenshots, taken from the demo data.
@@ -53,6 +53,11 @@ $(SETUP)/chromium: tools/ensure-debian.sh
 
 $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements.txt
+	@touch $@
+
+# Compiled loops are kept on disk; made here, no first picture waits for them.
+$(SETUP)/compiled: lucky_margin/core/sampling/kernels.py $(SETUP)/run
+	$(PYTHON) -c 'from lucky_margin.core.sampling import warm_up; warm_up()'
 	@touch $@
 
 $(SETUP)/dev: requirements-dev.txt $(SETUP)/run

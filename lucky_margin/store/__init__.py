@@ -34,5 +34,16 @@ class Store:
         self.finishes = FinishStore(self._database)
         self.exports = ExportStore(self._database, FileStore(folder / "exports"))
 
+    def delete_finish(self, finish_id: str) -> None:
+        """Delete a finish in the bin for good, with its revisions and exports.
+
+        Raises:
+            NotFound: there is no such finish.
+            Conflict: it is not in the bin.
+        """
+        hashes = {record.sha256 for record in self.exports.list(finish_id)}
+        self.finishes.delete(finish_id)
+        self.exports.remove_unrecorded(hashes)
+
     def close(self) -> None:
         self._database.close()

@@ -75,6 +75,13 @@ class ExportStore:
             )
             return [_record(row) for row in rows]
 
+    def remove_unrecorded(self, hashes: set[str]) -> None:
+        """Remove the files of these SHA-256 that no record names any more."""
+        with self._database.read() as connection:
+            kept = {row["sha256"] for row in connection.execute("SELECT sha256 FROM exports")}
+        for sha256 in hashes - kept:
+            self._files.remove(sha256)
+
     def data(self, record: ExportRecord) -> bytes:
         """The saved file's bytes.
 

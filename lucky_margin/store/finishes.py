@@ -181,7 +181,7 @@ class FinishStore:
                 {_SELECT}
                 WHERE binned_at IS {"NOT NULL" if binned else "NULL"}
                   AND (:search = '' OR instr(folded_name, :search) > 0)
-                ORDER BY changed_at DESC LIMIT :limit OFFSET :offset
+                ORDER BY changed_at DESC, finishes.rowid DESC LIMIT :limit OFFSET :offset
                 """,
                 {"search": folded(search), "limit": limit, "offset": offset},
             )
@@ -215,7 +215,7 @@ class FinishStore:
         return self.get(finish_id)
 
     def delete(self, finish_id: str) -> None:
-        """Delete a finish in the bin for good, with its revisions and the record of its exports.
+        """Delete a finish in the bin for good, with its revisions and the records of its exports.
 
         Raises:
             NotFound: there is no such finish.

@@ -6,13 +6,12 @@ from contextlib import asynccontextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-import numpy as np
 from fastapi import FastAPI
 from fastapi.responses import FileResponse
 from starlette.staticfiles import StaticFiles
 
 from lucky_margin import __version__
-from lucky_margin.core.sampling import halved, sample
+from lucky_margin.core.sampling import warm_up
 from lucky_margin.web import problems
 from lucky_margin.web.guard import guard
 from lucky_margin.web.routes import bench, exports, finishes, photos
@@ -32,7 +31,7 @@ def create_app(settings: Settings) -> FastAPI:
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        threading.Thread(target=_warm_up, name="warm-up", daemon=True).start()
+        threading.Thread(target=warm_up, name="warm-up", daemon=True).start()
         yield
         app.state.studio.close()
 
@@ -68,11 +67,3 @@ def _serve_frontend(app: FastAPI, folder: Path) -> None:
     @app.get("/finish/{finish_id}", include_in_schema=False)
     def page(finish_id: str = "") -> FileResponse:
         return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
-
-
-def _warm_up() -> None:
-    """Have the compiled loops ready before the first picture asks for them."""
-    speck = np.zeros((4, 4, 3), np.uint8)
-    speck.setflags(write=False)  # decoded photos are read-only, which numba compiles for
-    sample(speck, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 2, 2))
-    halved(speck)

@@ -58,7 +58,9 @@ class CheckTest(unittest.TestCase):
         clear[:, :25, 3] = 0
         sources = sources_of(clear)
         found = self.found(finish_of(), sources)
-        self.assertIn("25.0 %", found["transparency"].text)
+        self.assertIn(
+            "25.0\N{NO-BREAK SPACE}% of this size is filled with white", found["transparency"].text
+        )
         self.assertNotIn("transparency", self.mended(finish_of(), "transparency", sources))
         self.assertNotIn(
             "transparency", self.found(finish_of(export=Export(format="webp")), sources)

@@ -150,7 +150,9 @@ class WordsTest(unittest.TestCase):
     start = new_finish(name="Mugs", photo_sha256=SHA)
 
     def test_steps_in_words(self):
-        self.assertEqual(crop_in_words(self.start.sizes[0]), "free, whole photo")
+        self.assertEqual(crop_in_words(self.start, self.start.sizes[0]), "free, whole photo")
+        tall = finish_of(1080, 1350)
+        self.assertEqual(crop_in_words(tall, tall.sizes[0]), "1080 × 1350, centred")
         self.assertEqual(border_in_words(Border()), "none")
         border = Border(thickness=Sides.all(0.025), opacity=0.5, outside=True)
         self.assertEqual(

@@ -258,6 +258,21 @@ class ExportTest(StoreTest):
             (kept.sha256, kept.bytes, kept.revision), (file.sha256, len(file.data), record.revision)
         )
 
+    def test_deleting_a_finish_removes_files_that_no_other_finish_has(self):
+        first, second = self.started(), self.started()
+        files = FileStore(self.folder / "exports")
+        file = export(first.document, first.document.sizes[0], self.store.photos)
+        for record in (first, second):
+            self.store.exports.add(
+                file, finish_id=record.id, revision=record.revision, size_name="x"
+            )
+        with self.assertRaises(Conflict):
+            self.store.delete_finish(first.id)
+        for record, remains in ((first, True), (second, False)):
+            self.store.finishes.set_binned(record.id, True)
+            self.store.delete_finish(record.id)
+            self.assertEqual(file.sha256 in files, remains)
+
     def test_unknown_and_lost_files_are_said(self):
         with self.assertRaises(NotFound):
             self.store.exports.get(99)

@@ -193,7 +193,7 @@ class BenchRouteTest(ServiceTest):
     def test_a_draft_is_laid_out_after_its_edit(self):
         laid = self.ok("POST", "/bench/draft", json=self.draft(TALL))
         self.assertEqual((laid["layout"]["width"], laid["layout"]["height"]), (108, 135))
-        self.assertEqual(laid["crop"], "108 × 135, follows the focus")
+        self.assertEqual(laid["crop"], "108 × 135, centred")
         self.assertEqual(laid["border"], "none")
         unsaved = self.ok("GET", self.address)
         self.assertEqual(unsaved["revision"], self.finish["revision"])

@@ -11,6 +11,10 @@ export class Refused extends Error {
   get isStale(): boolean {
     return this.problem.status === 412
   }
+
+  get isDiskFull(): boolean {
+    return this.problem.status === 507
+  }
 }
 
 export class Unreachable extends Error {

@@ -26,7 +26,8 @@ export const KEYS: Key[] = [
   { keys: 'Wheel, + and −', does: 'Zoom the view', where: 'bench' },
   { keys: 'W', does: 'See the whole picture', where: 'bench' },
   { keys: 'P', does: 'See single pixels (100 %)', where: 'bench' },
-  { keys: 'O', does: 'Original tone and no border, and back', where: 'bench' },
+  { keys: 'E', does: 'See the next corner close', where: 'bench' },
+  { keys: 'O', does: 'Before, only cropped, and back', where: 'bench' },
   { keys: 'M', does: 'Margin guide on or off', where: 'bench' },
   { keys: 'Ctrl + V', does: 'Start a finish from a pasted picture', where: 'everywhere' },
   { keys: '?', does: 'This table', where: 'everywhere' },
@@ -54,6 +55,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
     else if ('-−'.includes(event.key)) stage.zoomBy(0.8)
     else if (event.key === 'w') stage.fit()
     else if (event.key === 'p') stage.actualPixels()
+    else if (event.key === 'e') stage.nextEdge()
     else if (event.key === 'o') stage.before = !stage.before
     else if (event.key === 'm') stage.margin = !stage.margin
     else return false

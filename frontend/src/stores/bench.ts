@@ -14,6 +14,8 @@ export type Step = 'crop' | 'border' | 'export'
 
 /** A burst of key presses or typed numbers is one revision. */
 const BURST_MS = 700
+/** How long to wait for somebody to make room on a full disk. */
+const RETRY_MS = 4000
 
 const draftKey = (id: string) => `lucky-margin-draft-${id}`
 
@@ -160,14 +162,21 @@ export const useBench = defineStore('bench', () => {
         localStorage.removeItem(draftKey(id))
         if (saved.value?.id !== id) return // another finish was opened meanwhile
         saved.value = { ...state, document: sent }
+        notices.diskFull = false
       }
     } catch (error) {
       keepForLater()
       if (error instanceof Refused && error.isStale) stale.value = true
+      else if (error instanceof Refused && error.isDiskFull) trySavingLater()
       else notices.tell(error)
     } finally {
       saving.value = false
     }
+  }
+
+  function trySavingLater(): void {
+    notices.diskFull = true
+    burst = setTimeout(commit, RETRY_MS)
   }
 
   function keepForLater(): void {

@@ -18,6 +18,7 @@ export interface Notice {
 export const useNotices = defineStore('notices', () => {
   const notices = ref<Notice[]>([])
   const unreachable = ref(false)
+  const diskFull = ref(false)
   let count = 0
 
   function say(text: string, look = false): void {
@@ -52,5 +53,5 @@ export const useNotices = defineStore('notices', () => {
     }, RETRY_MS)
   }
 
-  return { notices, unreachable, say, dismiss, tell, lose }
+  return { notices, unreachable, diskFull, say, dismiss, tell, lose }
 })

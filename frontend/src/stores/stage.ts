@@ -3,14 +3,24 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import type { Grip } from '../api/types'
+import type { Grip, View } from '../api/types'
+import { useBench } from './bench'
 
 export type Surround = 'light' | 'mid' | 'dark'
 
 const MIN_ZOOM = 0.02
 const MAX_ZOOM = 16
+/** Screen pixels for each picture pixel when an edge is looked at. */
+const EDGE_ZOOM = 2
+const CORNERS = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+] as const
 
 export const useStage = defineStore('stage', () => {
+  const bench = useBench()
   /** CSS pixels for each picture pixel, or null to show the whole picture. */
   const zoomWish = ref<number | null>(null)
   /** How far the picture's centre is from the stage's, in CSS pixels. */
@@ -19,10 +29,23 @@ export const useStage = defineStore('stage', () => {
   const before = ref(false)
   const margin = ref(true)
   const surround = ref<Surround>('mid')
+  let edge = 0
   const focusedGrip = ref<Grip>('move')
   /** The pixel under the pointer and, once it is read, its colour. */
   const readout = ref<{ x: number; y: number; colour: string | null } | null>(null)
 
+  const isCropping = computed(() => bench.openStep === 'crop' && !before.value)
+  const view = computed<View>(() =>
+    isCropping.value ? 'photo' : before.value ? 'before' : 'final',
+  )
+  /** The picture's sides in its own pixels: photo pixels while cropping, else output pixels. */
+  const picture = computed(() => {
+    const layout = bench.layout
+    if (!layout) return { width: 1, height: 1 }
+    return isCropping.value
+      ? { width: layout.photo_width, height: layout.photo_height }
+      : { width: layout.width, height: layout.height }
+  })
   const zoom = computed(() => zoomWish.value ?? fitZoom.value)
   const isFitted = computed(() => zoomWish.value === null)
 
@@ -34,6 +57,15 @@ export const useStage = defineStore('stage', () => {
   /** One picture pixel to one pixel of the screen. */
   function actualPixels(): void {
     zoomAt(1 / window.devicePixelRatio, { x: 0, y: 0 })
+  }
+
+  /** Look at the picture's corners closely, one after the other. */
+  function nextEdge(): void {
+    const { width, height } = picture.value
+    const [x, y] = CORNERS[edge % CORNERS.length]!
+    edge += 1
+    zoomWish.value = EDGE_ZOOM / window.devicePixelRatio
+    pan.value = { x: (-x * width * zoomWish.value) / 2, y: (-y * height * zoomWish.value) / 2 }
   }
 
   function zoomBy(factor: number, at = { x: 0, y: 0 }): void {
@@ -55,6 +87,9 @@ export const useStage = defineStore('stage', () => {
 
   return {
     pan,
+    isCropping,
+    view,
+    picture,
     zoom,
     fitZoom,
     isFitted,
@@ -65,6 +100,7 @@ export const useStage = defineStore('stage', () => {
     readout,
     fit,
     actualPixels,
+    nextEdge,
     zoomBy,
     panBy,
   }

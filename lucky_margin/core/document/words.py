@@ -15,7 +15,7 @@ FORMAT_NAMES: dict[ImageFormat, str] = {
 _COLOUR_NAMES = {"#FFFFFF": "white", "#000000": "black"}
 
 
-def crop_in_words(size: Size) -> str:
+def crop_in_words(finish: Finish, size: Size) -> str:
     """Ratio and where the window comes from: "4:5, own window"."""
     pixels = size.pixels
     held = pixels.ratio
@@ -25,8 +25,10 @@ def crop_in_words(size: Size) -> str:
         ratio = held.label if held else "free"
     if size.crop.window is not None:
         where = "own window"
+    elif held is None:
+        where = "whole photo"
     else:
-        where = "whole photo" if held is None else "follows the focus"
+        where = "follows the focus" if finish.focus else "centred"
     corners = f", corners {_percent(size.shape.radius)}" if size.shape.radius else ""
     return f"{ratio}, {where}{corners}"
 
@@ -100,7 +102,7 @@ def _size_changes(old: Size, new: Size) -> list[str]:
         parts.append(f"Size: {new.name}, {pixels_in_words(new.pixels)}")
     elif old.crop != new.crop:
         window = new.crop.window
-        where = f"{window.width:.0f} × {window.height:.0f}" if window else "follows the focus"
+        where = f"{window.width:.0f} × {window.height:.0f}" if window else "no own window"
         parts.append(f"Crop: {where}")
     if old.shape != new.shape:
         parts.append(f"Corners: {_percent(new.shape.radius)}")

@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
     Size,
     Value,
 )
+from lucky_margin.core.document.words import colour_in_words
 from lucky_margin.core.edits.edit import Edit, SetExport, SetPixels, SetWindow
 from lucky_margin.core.framing import Frame, frame_of
 from lucky_margin.core.photos import PhotoFacts
@@ -133,8 +134,8 @@ def _transparency(finish: Finish, size: Size, sources: Sources) -> Check | None:
     return Check(
         key="transparency",
         light="look",
-        text=f"JPEG keeps no transparency: {share:.1f} % of this size is filled with "
-        f"{flatten_colour(finish)}.",
+        text=f"JPEG keeps no transparency: {share:.1f}\N{NO-BREAK SPACE}% of this size is "
+        f"filled with {colour_in_words(flatten_colour(finish))}.",
         action=CheckAction(
             label="Export as PNG",
             edit=SetExport(changes=ExportChanges(format="png"), only_this_size=True),

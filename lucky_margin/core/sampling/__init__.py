@@ -1,5 +1,5 @@
 """Sampling photos in linear light."""
 
-from lucky_margin.core.sampling.sample import halved, sample
+from lucky_margin.core.sampling.sample import halved, sample, warm_up
 
-__all__ = ["halved", "sample"]
+__all__ = ["halved", "sample", "warm_up"]

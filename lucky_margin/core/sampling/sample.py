@@ -27,6 +27,7 @@ def sample(
             return np.ascontiguousarray(
                 photo[copied_y : copied_y + height, copied_x : copied_x + width]
             )
+    photo = _read_only(photo)
     across = axis_weights(left, step_x, x, width, photo.shape[1])
     down = axis_weights(top, step_y, y, height, photo.shape[0])
     return kernels.resample(
@@ -44,7 +45,22 @@ def sample(
 
 def halved(photo: AnyPicture) -> AnyPicture:
     """A copy at half the sides (rounded up), averaged in linear light, of the same dtype."""
-    return kernels.halve(photo, decode_table(photo.dtype), encode_table())
+    return kernels.halve(_read_only(photo), decode_table(photo.dtype), encode_table())
+
+
+def warm_up() -> None:
+    """Have the compiled loops ready, from the cache on disk or by compiling them now."""
+    for dtype in (np.uint8, np.uint16):
+        speck = np.zeros((4, 4, 3), dtype)
+        sample(speck, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 2, 2))
+        halved(speck)
+
+
+def _read_only(photo: AnyPicture) -> AnyPicture:
+    """The same pixels as an array that can't be written, so that one compiled loop serves all."""
+    view = photo.view()
+    view.flags.writeable = False
+    return view
 
 
 def _is_copy(photo: AnyPicture, left: float, top: float, step_x: float, step_y: float) -> bool:

@@ -96,7 +96,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
         document=document,
         said=said,
         layout=layout(document, size, photos),
-        crop=crop_in_words(size),
+        crop=crop_in_words(document, size),
         border=border_in_words(size.own.border.applied_to(document.border)),
         export=export_in_words(document.export_of(size)),
     )

@@ -206,7 +206,7 @@ def restore(finish_id: FinishId, studio: StudioHere) -> FinishState:
 @router.delete("/{finish_id}", status_code=204)
 def delete_finish(finish_id: FinishId, studio: StudioHere) -> None:
     """Delete a finish in the bin for good."""
-    studio.store.finishes.delete(finish_id)
+    studio.store.delete_finish(finish_id)
 
 
 @router.get("/{finish_id}/picture", response_class=Response, responses=PICTURE)

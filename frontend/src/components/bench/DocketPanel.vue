@@ -27,7 +27,7 @@ const borderInPixels = computed(() => {
   const words = bench.draft!.border
   const [top, ...others] = bench.layout!.border
   const even = others.every((side) => side === top)
-  return borderIsSet.value && even ? `${words} (${top} px)` : words
+  return borderIsSet.value && even ? `${words} (${top}\u00a0px)` : words
 })
 
 function reset(step: 'crop' | 'border' | 'export'): void {

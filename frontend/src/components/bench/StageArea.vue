@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener } from '@vueuse/core'
+import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 
 import { post } from '../../api/client'
@@ -31,15 +32,7 @@ const { width: areaWidth, height: areaHeight } = useElementSize(area)
 const spaceHeld = ref(false)
 const pointer = ref<{ x: number; y: number } | null>(null)
 
-const isCropping = computed(() => bench.openStep === 'crop' && !stage.before)
-const view = computed(() => (isCropping.value ? 'photo' : stage.before ? 'before' : 'final'))
-/** The picture's sides in its own pixels: photo pixels while cropping, else output pixels. */
-const picture = computed(() => {
-  const layout = bench.layout!
-  return isCropping.value
-    ? { width: layout.photo_width, height: layout.photo_height }
-    : { width: layout.width, height: layout.height }
-})
+const { isCropping, view, picture } = storeToRefs(stage)
 const origin = computed(() => ({
   x: areaWidth.value / 2 + stage.pan.x - (picture.value.width * stage.zoom) / 2,
   y: areaHeight.value / 2 + stage.pan.y - (picture.value.height * stage.zoom) / 2,

@@ -17,7 +17,7 @@ const percent = computed(() => {
   const value = 100 * stage.zoom * window.devicePixelRatio
   return `${value < 10 ? value.toFixed(1) : Math.round(value)} %`
 })
-const space = computed(() => (bench.openStep === 'crop' && !stage.before ? 'photo' : 'output'))
+const space = computed(() => (stage.isCropping ? 'photo' : 'output'))
 </script>
 
 <template>
@@ -26,6 +26,7 @@ const space = computed(() => (bench.openStep === 'crop' && !stage.before ? 'phot
       Whole
     </button>
     <button type="button" title="One pixel to one pixel (P)" @click="stage.actualPixels">100 %</button>
+    <button type="button" title="The next corner, close (E)" @click="stage.nextEdge">Edge</button>
     <span class="zoom">{{ percent }}</span>
     <i aria-hidden="true"></i>
     <button

@@ -8,6 +8,9 @@ const notices = useNotices()
   <div v-if="notices.unreachable" class="banner" role="alert">
     Lucky Margin does not answer. Your work is kept here and saved as soon as it is back.
   </div>
+  <div v-else-if="notices.diskFull" class="banner" role="alert">
+    The disk is full. Your work is kept here and saved as soon as there is room again.
+  </div>
   <ul class="notices" aria-live="polite">
     <li v-for="notice in notices.notices" :key="notice.id">
       <span class="light" :class="{ look: notice.look }"></span>
