@@ -153,6 +153,20 @@ class SavingTest(BrowserTest):
         page.get_by_role("button", name="Reset Border").click()
         expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
 
+    def test_numbers_typed_in_quick_succession_all_count(self):
+        page = self.page
+        self.step("Border")
+        page.get_by_role("button", name="Each side on its own").click()
+        for side, px in (("top", "30"), ("right", "40"), ("bottom", "200"), ("left", "50")):
+            self.type_in(side, px)
+        expect(
+            page.get_by_text("top 1.25 %, right 1.67 %, bottom 8.33 %, left 2.08 %")
+        ).to_be_visible()
+
+    def test_switching_on_a_border_that_is_none_gives_it_a_thickness(self):
+        self.page.get_by_role("switch", name="Border on or off").locator("..").click()
+        expect(self.page.get_by_text("white, 2.5 % (60 px)")).to_be_visible()
+
     def test_two_windows_and_the_late_one_is_kept_as_a_copy(self):
         other = self.page.context.new_page()
         other.goto(self.page.url)

@@ -5,6 +5,7 @@ import unittest
 
 from lucky_margin.core.document import (
     MAX_SIZES,
+    AsCropped,
     Border,
     BorderChanges,
     Export,
@@ -12,6 +13,7 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     OwnWays,
+    Ratio,
     Sides,
     json_schema,
     new_finish,
@@ -172,8 +174,13 @@ class WordsTest(unittest.TestCase):
             ("Export: PNG", finish_of(name="Mugs", export=Export(format="png"))),
             ("Export: file details", finish_of(name="Mugs", export=Export(author="me"))),
             (
-                "Size: As photographed, 10 × 20 px",
+                "Size: As cropped, 10 × 20 px",
                 with_size(self.start, pixels=FixedPixels(width=10, height=20)),
+            ),
+            ("Ratio: 4:5", with_size(self.start, pixels=AsCropped(ratio=Ratio(width=4, height=5)))),
+            (
+                "Border: white, top 10 %, left 5 %",
+                finish_of(name="Mugs", border=Border(thickness=Sides(top=0.1, left=0.05))),
             ),
             (
                 "Crop: 30 × 40",

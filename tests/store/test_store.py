@@ -249,7 +249,7 @@ class ExportTest(StoreTest):
         record = self.started()
         file = export(record.document, record.document.sizes[0], self.store.photos)
         kept = self.store.exports.add(
-            file, finish_id=record.id, revision=record.revision, size_name="As photographed"
+            file, finish_id=record.id, revision=record.revision, size_name="As cropped"
         )
         again = self.opened().exports
         self.assertEqual(again.list(record.id), [kept])

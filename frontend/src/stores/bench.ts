@@ -10,6 +10,8 @@ import type { Edit, Finish, FinishState, Laid, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useNotices } from './notices'
 
+export type EditOf = Edit | ((draft: Laid) => Edit)
+
 export type Step = 'crop' | 'border' | 'export'
 
 /** A burst of key presses or typed numbers is one revision. */
@@ -97,13 +99,18 @@ export const useBench = defineStore('bench', () => {
     return post<Laid>('/bench/draft', { document: base, size_id: sizeId.value, edit })
   }
 
-  /** Make an edit. It is saved at once, or after a pause when it is one of a burst. */
-  function edit(wanted: Edit, when: 'now' | 'after a pause' = 'now'): Promise<void> {
+  /**
+   * Make an edit. It is saved at once, or after a pause when it is one of a burst. An edit that
+   * builds on present values is given as a function of the draft, since edits before it may
+   * still be under way.
+   */
+  function edit(wanted: EditOf, when: 'now' | 'after a pause' = 'now'): Promise<void> {
     tryOut.value = null
     queue = queue.then(async () => {
       if (!draft.value) return
       try {
-        draft.value = await layOut(draft.value.document, wanted)
+        const now = typeof wanted === 'function' ? wanted(draft.value) : wanted
+        draft.value = await layOut(draft.value.document, now)
         notices.say(draft.value.said)
         clearTimeout(burst)
         if (when === 'now') await commit()

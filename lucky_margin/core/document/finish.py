@@ -100,7 +100,7 @@ def new_finish(*, name: str, photo_sha256: str) -> Finish:
     return Finish(
         name=name,
         photo=PhotoReference(sha256=photo_sha256),
-        sizes=(Size(id="main", name="As photographed", pixels=AsCropped()),),
+        sizes=(Size(id="main", name="As cropped", pixels=AsCropped()),),
     )
 
 

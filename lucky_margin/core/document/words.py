@@ -54,10 +54,11 @@ def export_in_words(export: Export) -> str:
 
 
 def thickness_in_words(sides: Sides) -> str:
+    """One percentage, or one for each side that has any: "top 5 %, left 2 %"."""
     if sides.even:
         return _percent(sides.top)
-    parts = (sides.top, sides.right, sides.bottom, sides.left)
-    return " ".join(_percent(part) for part in parts)
+    parts = {"top": sides.top, "right": sides.right, "bottom": sides.bottom, "left": sides.left}
+    return ", ".join(f"{side} {_percent(part)}" for side, part in parts.items() if part)
 
 
 def colour_in_words(colour: str) -> str:
@@ -99,7 +100,10 @@ def describe_change(before: Finish, after: Finish) -> str:
 def _size_changes(old: Size, new: Size) -> list[str]:
     parts = []
     if old.pixels != new.pixels:
-        parts.append(f"Size: {new.name}, {pixels_in_words(new.pixels)}")
+        if pixels_in_words(old.pixels) == pixels_in_words(new.pixels):
+            parts.append(f"Ratio: {new.ratio.label if new.ratio else 'free'}")
+        else:
+            parts.append(f"Size: {new.name}, {pixels_in_words(new.pixels)}")
     elif old.crop != new.crop:
         window = new.crop.window
         where = f"{window.width:.0f} × {window.height:.0f}" if window else "no own window"

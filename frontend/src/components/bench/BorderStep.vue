@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { BorderChanges, Edit, Sides } from '../../api/types'
+import { evenSides } from '../../composables/sides'
 import { useBench } from '../../stores/bench'
 import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
 import ColourField from '../shared/ColourField.vue'
@@ -28,13 +29,6 @@ const chosenThickness = computed(() => {
   return found?.[0] ?? null
 })
 
-const even = (fraction: number): Sides => ({
-  top: fraction,
-  right: fraction,
-  bottom: fraction,
-  left: fraction,
-})
-
 /** Changing anything of a border that is switched off switches it on. */
 function change(changes: BorderChanges): Edit {
   return { kind: 'set_border', changes: { ...changes, on: true }, only_this_size: false }
@@ -45,17 +39,16 @@ function tryOut(changes: BorderChanges | null): void {
 }
 
 function typeSide(side: keyof Sides, px: number): void {
-  const fraction = px / short.value
-  const thickness = isLinked.value
-    ? even(fraction)
-    : { ...border.value.thickness, [side]: fraction }
-  void bench.edit(change({ thickness }))
+  void bench.edit(({ document, layout }) => {
+    const fraction = px / Math.min(layout.width, layout.height)
+    return change({ thickness: { ...document.border.thickness, [side]: fraction } })
+  })
 }
 
 function link(): void {
   isLinked.value = !isLinked.value
   if (isLinked.value && !isEven.value) {
-    void bench.edit(change({ thickness: even(border.value.thickness.top) }))
+    void bench.edit(change({ thickness: evenSides(border.value.thickness.top) }))
   }
 }
 
@@ -71,8 +64,8 @@ async function slideTo(changes: BorderChanges): Promise<void> {
     label="Thickness"
     :choices="thicknessChoices"
     :chosen="chosenThickness"
-    @choose="(key) => bench.edit(change({ thickness: even(THICKNESS[key]!) }))"
-    @hover="(key) => tryOut(key ? { thickness: even(THICKNESS[key]!) } : null)"
+    @choose="(key) => bench.edit(change({ thickness: evenSides(THICKNESS[key]!) }))"
+    @hover="(key) => tryOut(key ? { thickness: evenSides(THICKNESS[key]!) } : null)"
   />
   <SliderRow
     v-if="isLinked"
@@ -82,8 +75,8 @@ async function slideTo(changes: BorderChanges): Promise<void> {
     unit="px"
     :percent="short / 100"
     :digits="1"
-    @move="(px) => bench.drag(change({ thickness: even(px / short) }))"
-    @change="(px) => slideTo({ thickness: even(px / short) })"
+    @move="(px) => bench.drag(change({ thickness: evenSides(px / short) }))"
+    @change="(px) => slideTo({ thickness: evenSides(px / short) })"
   />
   <div v-else class="sides">
     <NumberField

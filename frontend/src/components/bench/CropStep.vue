@@ -91,15 +91,16 @@ function chooseSize(key: string): void {
 }
 
 function typeSide(side: 'width' | 'height', value: number): void {
-  const pixels = size.value.pixels
-  const whole = Math.round(value)
-  if (pixels.kind === 'one_side') {
-    void bench.edit({ kind: 'set_pixels', pixels: { ...pixels, side, length: whole } })
-    return
-  }
-  const { width, height } = layout.value
-  const fixed = { kind: 'fixed' as const, width, height, [side]: whole }
-  void bench.edit({ kind: 'set_pixels', pixels: fixed, name: 'Own size' })
+  void bench.edit(({ document, layout }) => {
+    const whole = Math.round(value)
+    const pixels = document.sizes.find((one) => one.id === layout.size_id)!.pixels
+    if (pixels.kind === 'one_side') {
+      return { kind: 'set_pixels', pixels: { ...pixels, side, length: whole } }
+    }
+    const { width, height } = layout
+    const fixed = { kind: 'fixed' as const, width, height, [side]: whole }
+    return { kind: 'set_pixels', pixels: fixed, name: 'Own size' }
+  })
 }
 
 function chooseRatio(key: string): void {

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Photo } from '../../api/types'
+import { evenSides } from '../../composables/sides'
 import { useBench } from '../../stores/bench'
 import BorderStep from './BorderStep.vue'
 import CropStep from './CropStep.vue'
@@ -29,6 +30,18 @@ const borderInPixels = computed(() => {
   const even = others.every((side) => side === top)
   return borderIsSet.value && even ? `${words} (${top}\u00a0px)` : words
 })
+
+const FIRST_THICKNESS = 0.025
+
+/** Switching on a border that has no thickness yet gives it one. */
+function switchBorder(on: boolean): void {
+  void bench.edit(({ document }) => {
+    const sides = document.border.thickness
+    const isThin = Math.max(sides.top, sides.right, sides.bottom, sides.left) === 0
+    const changes = on && isThin ? { on, thickness: evenSides(FIRST_THICKNESS) } : { on }
+    return { kind: 'set_border', changes, only_this_size: false }
+  })
+}
 
 function reset(step: 'crop' | 'border' | 'export'): void {
   void bench.edit({ kind: 'reset_step', step })
@@ -61,9 +74,9 @@ function reset(step: 'crop' | 'border' | 'export'): void {
         title="Border"
         :summary="borderInPixels"
         :is-set="borderIsSet"
-        :on="border.on"
+        :on="borderIsSet"
         @reset="reset('border')"
-        @switch="(on) => bench.edit({ kind: 'set_border', changes: { on }, only_this_size: false })"
+        @switch="switchBorder"
       >
         <BorderStep />
       </DocketLine>
