@@ -6,7 +6,9 @@ SHELL := /bin/bash
 VENV := .venv
 PYTHON := $(VENV)/bin/python
 SETUP := .setup
-FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f) $(wildcard frontend/*.json frontend/*.ts frontend/*.html)
+TYPES := frontend/src/api/schema.d.ts
+FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f ! -name schema.d.ts) $(wildcard frontend/*.json frontend/*.ts frontend/*.html)
+API_SOURCES := $(shell find lucky_margin/web lucky_margin/core -name '*.py')
 
 .PHONY: help demo test bench screenshots clean
 
@@ -53,6 +55,7 @@ $(SETUP)/chromium: tools/ensure-debian.sh
 
 $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 	$(VENV)/bin/pip install --quiet --disable-pip-version-check -r requirements.txt
+	$(VENV)/bin/pip install --quiet --disable-pip-version-check --no-deps --editable .
 	@touch $@
 
 # Compiled loops are kept on disk; made here, no first picture waits for them.
@@ -69,6 +72,12 @@ $(SETUP)/node: frontend/package-lock.json
 	npm --prefix frontend ci --no-audit --no-fund --loglevel=error
 	@touch $@
 
-frontend/dist/index.html: $(SETUP)/node $(FRONTEND_SOURCES)
+# The front end's types come from the service's own description of itself.
+$(TYPES): $(SETUP)/node $(SETUP)/run $(API_SOURCES)
+	$(PYTHON) -m lucky_margin.web.openapi > $(SETUP)/openapi.json
+	npm --prefix frontend run --silent schema >/dev/null
+	@touch $@
+
+frontend/dist/index.html: $(SETUP)/node $(TYPES) $(FRONTEND_SOURCES)
 	npm --prefix frontend run --silent build -- --logLevel warn
 	@touch $@

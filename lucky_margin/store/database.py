@@ -19,7 +19,7 @@ FULL = "The disk is full, so nothing was saved; free some space and try again."
 
 def now() -> str:
     """The present moment, ISO 8601 in UTC, as it is stored."""
-    return datetime.now(UTC).isoformat(timespec="milliseconds")
+    return datetime.now(UTC).isoformat(timespec="microseconds")
 
 
 @contextmanager

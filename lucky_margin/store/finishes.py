@@ -181,7 +181,7 @@ class FinishStore:
                 {_SELECT}
                 WHERE binned_at IS {"NOT NULL" if binned else "NULL"}
                   AND (:search = '' OR instr(folded_name, :search) > 0)
-                ORDER BY changed_at DESC, finishes.rowid DESC LIMIT :limit OFFSET :offset
+                ORDER BY changed_at DESC, head DESC LIMIT :limit OFFSET :offset
                 """,
                 {"search": folded(search), "limit": limit, "offset": offset},
             )

@@ -43,7 +43,7 @@ class ShelfTest(BrowserTest):
         expect(self.page.get_by_role("button", name="Open good", exact=True)).to_be_visible()
         side = self.page.get_by_role("complementary")
         expect(side).to_contain_text("“notes.jpg” is not a picture that can be read")
-        expect(side).to_contain_text("camera raw files need to be saved as JPEG")
+        expect(side).to_contain_text("the raw files of a camera need to be saved as JPEG")
 
     def test_tiny_and_thin_photos_can_be_worked_on(self):
         for name, width, height in (("speck.png", 1, 1), ("thin.png", 3000, 9)):

@@ -211,7 +211,7 @@ class RefusalTest(unittest.TestCase):
                     except (UnreadablePhoto, TooLarge) as error:
                         self.assertTrue(str(error).endswith("."))
 
-    def test_camera_raw_files_are_told_what_to_do(self):
+    def test_raw_files_of_cameras_are_told_what_to_do(self):
         self.assertIn("saved as JPEG or TIFF", self.refusal(b"anything", "scan.cr3"))
         sensor = save(Image.fromarray(noise(8, 8)), "TIFF", tiffinfo={50706: b"\1\4\0\0"})
         self.assertIn("saved as JPEG or TIFF", self.refusal(sensor, "scan.tif"))

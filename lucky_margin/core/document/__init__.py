@@ -1,6 +1,7 @@
 """The finish and the values it is made of."""
 
 from lucky_margin.core.document.finish import (
+    EXAMPLE,
     FORMAT,
     MAX_SIZES,
     VERSION,
@@ -42,6 +43,7 @@ from lucky_margin.core.document.values import (
 )
 
 __all__ = [
+    "EXAMPLE",
     "FORMAT",
     "MAX_OUTPUT_PIXELS",
     "MAX_SIDE",

@@ -5,7 +5,7 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, ValidationError, model_validator
+from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export
@@ -24,6 +24,24 @@ from lucky_margin.core.errors import BadDocument, NotFound
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
 VERSION: Literal[1] = 1
 MAX_SIZES = 32
+
+
+EXAMPLE: dict[str, Any] = {
+    "format": FORMAT,
+    "version": VERSION,
+    "name": "Thursday mugs",
+    "photo": {"sha256": "d6d74675b33fb7520f5e55a632738886a300e99a609da1732b31e58e20ecc780"},
+    "border": {"thickness": {"top": 0.025, "right": 0.025, "bottom": 0.025, "left": 0.025}},
+    "export": {"format": "jpeg", "max_kb": 400},
+    "sizes": [
+        {
+            "id": "main",
+            "name": "Tall post",
+            "pixels": {"kind": "fixed", "width": 1080, "height": 1350},
+        }
+    ],
+}
+"""A finish as somebody would write it: only what is not the default."""
 
 
 class Focus(Value):
@@ -48,6 +66,8 @@ class PhotoReference(Value):
 
 class Finish(Value):
     """One photo and everything decided about it."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["lucky-margin-finish"] = FORMAT
     version: Literal[1] = VERSION

@@ -20,15 +20,15 @@ FORMATS = ("JPEG", "PNG", "WEBP", "AVIF", "HEIF", "TIFF", "GIF", "BMP")
 
 TAKEN = "JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF and BMP are taken"
 
-# File suffixes of camera raw files, which hold sensor readings instead of a picture.
+# File suffixes of what cameras save raw: sensor readings instead of a picture.
 RAW_SUFFIXES = frozenset(
     {".3fr", ".arw", ".cr2", ".cr3", ".dcr", ".dng", ".erf", ".fff", ".iiq", ".kdc", ".mef"}
     | {".mos", ".mrw", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".rwl"}
     | {".sr2", ".srf", ".srw", ".x3f"}
 )
 RAW_REFUSAL = (
-    "camera raw files need to be saved as JPEG or TIFF first, "
-    "in the program that came with the camera."
+    "the raw files of a camera need to be saved as JPEG or TIFF first, "
+    "in the program that came with it."
 )
 
 # TIFF 6.0 PhotometricInterpretation and TIFF/EP (ISO 12234-2) tags that raw files carry.

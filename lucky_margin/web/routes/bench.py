@@ -10,6 +10,7 @@ from lucky_margin.core.document.size_library import SIZE_LIBRARY, LibrarySize
 from lucky_margin.core.document.words import border_in_words, crop_in_words, export_in_words
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.render import Check, Layout, View, check, layout, render
+from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
 from lucky_margin.web.preview_desk import Superseded
 from lucky_margin.web.studio import StudioHere
@@ -21,6 +22,10 @@ PRIORITY = {"stage": 0, "proof": 1}
 
 class Draft(Value):
     """A document in any state of work, the size in hand, and perhaps an edit to make first."""
+
+    model_config = example(
+        document=FINISH, size_id="main", edit={"kind": "rename", "name": "Friday mugs"}
+    )
 
     document: Finish
     size_id: Identifier
@@ -41,6 +46,8 @@ class Laid(Value):
 class PreviewWanted(Value):
     """A picture of a draft. Newest wins among requests of one ``channel`` (tab and view)."""
 
+    model_config = example(document=FINISH, size_id="main", channel="tab-1-stage", scale=0.5)
+
     document: Finish
     size_id: Identifier
     edit: Edit | None = None
@@ -54,6 +61,8 @@ class PreviewWanted(Value):
 
 class PixelWanted(Value):
     """One pixel of a draft: output pixels, or photo pixels in the photo view."""
+
+    model_config = example(document=FINISH, size_id="main", view="final", x=540, y=675)
 
     document: Finish
     size_id: Identifier

@@ -11,6 +11,7 @@ from lucky_margin.core.errors import Conflict
 from lucky_margin.core.export import MEDIA_TYPES, ExportedFile, OtherFormat, Remedy, export
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
+from lucky_margin.web.examples import REVISION, example
 from lucky_margin.web.pictures import FILE, FRESH
 from lucky_margin.web.routes.finishes import FinishId, FinishState
 from lucky_margin.web.studio import Studio, StudioHere, WeighKey
@@ -20,6 +21,8 @@ router = APIRouter(tags=["exports"])
 
 class WeighWanted(Value):
     """One size of the finish at ``revision``."""
+
+    model_config = example(revision=REVISION, size_id="main")
 
     revision: int
     size_id: Identifier
@@ -48,6 +51,8 @@ class WeighedFile(Value):
 
 class SaveWanted(Value):
     """The weighed file to save."""
+
+    model_config = example(revision=REVISION, size_id="main", sha256="5f" * 32)
 
     revision: int
     size_id: Identifier

@@ -16,8 +16,9 @@ from lucky_margin.core.document import (
     new_finish,
 )
 from lucky_margin.core.framing import frame_of
-from lucky_margin.core.render import check, render
+from lucky_margin.core.render import render
 from lucky_margin.store import PAGE, FinishRecord, RevisionRecord
+from lucky_margin.web.examples import ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
 from lucky_margin.web.studio import Studio, StudioHere
 
@@ -82,26 +83,36 @@ class RevisionList(Value):
 class NewFinish(Value):
     """A finish to start: from a photo, as the copy of a document, or both named."""
 
+    model_config = example(photo=FINISH["photo"]["sha256"], name="Thursday mugs")
+
     photo: Sha256 | None = None
     name: Name | None = None
     document: Finish | None = None
 
 
 class SaveFinish(Value):
+    model_config = example(etag=ETAG, document=FINISH)
+
     etag: int
     document: Finish
 
 
 class AtEtag(Value):
+    model_config = example(etag=ETAG)
+
     etag: int
 
 
 class Reopen(Value):
+    model_config = example(etag=ETAG, revision=REVISION)
+
     etag: int
     revision: int
 
 
 class VersionName(Value):
+    model_config = example(name="Before the border")
+
     name: Name
 
 
@@ -226,16 +237,6 @@ def get_picture(
     scale = min(1.0, height / output.height)
     picture = render(finish, size, photos, scale=scale)
     return picture_response(picture, headers=FRESH if etag is None else FOREVER)
-
-
-@router.get("/{finish_id}/checks")
-def count_checks(finish_id: FinishId, studio: StudioHere) -> dict[str, int]:
-    """How many checks of each size ask for a look, by the size's id."""
-    finish = studio.store.finishes.get(finish_id).document
-    return {
-        size.id: sum(found.light == "look" for found in check(finish, size, studio.store.photos))
-        for size in finish.sizes
-    }
 
 
 def _plain(file_name: str) -> str:
