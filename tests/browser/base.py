@@ -7,6 +7,8 @@ import subprocess
 import sys
 import tempfile
 import unittest
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
@@ -133,9 +135,19 @@ class BrowserTest(unittest.TestCase):
         self.field(label).fill(text)
         self.field(label).press("Enter")
 
-    def saved(self) -> None:
-        """Wait until every change is saved."""
-        expect(self.page.get_by_role("button", name=re.compile("^saved"))).to_be_visible()
+    def changes(self) -> int:
+        """How many changes of the finish are saved."""
+        text = self.page.locator("header .state").text_content() or ""
+        found = re.search(r"change (\d+)", text)
+        return int(found.group(1)) if found else 0
+
+    @contextmanager
+    def one_change(self) -> Iterator[None]:
+        """What is done in this block becomes one saved change; waits until it is."""
+        expect(self.page.locator("header .state")).to_have_text(re.compile("^saved"))
+        expected = self.changes() + 1
+        yield
+        expect(self.page.locator("header .state")).to_have_text(f"saved · change {expected}")
 
     def drag(
         self, start: tuple[float, float], by: tuple[float, float], *, drop: bool = True

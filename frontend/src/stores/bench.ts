@@ -124,6 +124,9 @@ export const useBench = defineStore('bench', () => {
 
   const dragged = useLatest<Edit>(async (wanted) => {
     try {
+      await queue // what a drag begins with has to include the edits before it
+      if (!dragging.value) return
+      dragBase ??= document.value
       if (dragBase) draft.value = await layOut(dragBase, wanted)
     } catch (error) {
       notices.tell(error)
@@ -132,11 +135,8 @@ export const useBench = defineStore('bench', () => {
 
   /** A drag, or a slider's way: every move is an edit of where it began; its end is saved. */
   function drag(wanted: Edit): void {
-    if (!dragging.value) {
-      dragBase = document.value
-      dragging.value = true
-      tryOut.value = null
-    }
+    dragging.value = true
+    tryOut.value = null
     dragged.ask(wanted)
   }
 
@@ -149,12 +149,12 @@ export const useBench = defineStore('bench', () => {
   }
 
   async function cancelDrag(): Promise<void> {
-    if (!dragging.value || !dragBase) return
+    if (!dragging.value) return
+    dragging.value = false
+    await dragged.settled()
     const base = dragBase
     dragBase = null
-    await dragged.settled()
-    dragging.value = false
-    draft.value = await layOut(base)
+    if (base) draft.value = await layOut(base)
   }
 
   async function commit(): Promise<void> {
