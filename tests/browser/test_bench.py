@@ -109,6 +109,40 @@ class CropTest(BrowserTest):
             re.compile(r"photo x 1[45]\d\d y 1[45]\d\d +#[0-9A-F]{6}")
         )
 
+    def test_single_pixels_are_drawn_only_where_they_are_seen(self):
+        page = self.page
+        picture = page.get_by_role("img", name="The whole photo")
+        shown = picture.get_attribute("src")
+        page.keyboard.press("p")
+        expect(picture).not_to_have_attribute("src", shown)
+        drawn = picture.evaluate("image => [image.naturalWidth, image.width]")
+        self.assertLess(drawn[0], 1600)
+        self.assertAlmostEqual(drawn[0], drawn[1], delta=1)
+        frame = page.get_by_role("group", name="Stage").bounding_box()
+        box = picture.bounding_box()
+        self.assertLessEqual(box["x"], frame["x"])
+        self.assertGreaterEqual(box["x"] + box["width"], frame["x"] + frame["width"])
+
+    def test_a_corner_is_looked_at_closely(self):
+        page = self.page
+        page.keyboard.press("e")
+        expect(page.get_by_role("toolbar")).to_contain_text("200 %")
+        page.keyboard.press("w")
+        expect(page.get_by_role("button", name="Whole", exact=True)).to_have_attribute(
+            "aria-pressed", "true"
+        )
+
+    def test_space_and_a_drag_move_the_view_and_nothing_else(self):
+        page = self.page
+        picture = page.get_by_role("img", name="The whole photo")
+        before = picture.bounding_box()["x"]
+        page.get_by_role("heading", name="Docket").click()
+        page.keyboard.down("Space")
+        self.drag(self.middle(picture), (70, 20))
+        page.keyboard.up("Space")
+        self.assertAlmostEqual(picture.bounding_box()["x"], before + 70, delta=2)
+        expect(page.locator("header .state")).to_have_text("saved · as it came")
+
     def test_zooming_does_not_edit(self):
         page = self.page
         picture = page.get_by_role("img", name="The whole photo")
@@ -143,6 +177,30 @@ class SavingTest(BrowserTest):
         expect(self.page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
         self.page.get_by_role("button", name="Redo").click()
         expect(self.page.get_by_text("white, 5 %")).to_be_visible()
+
+    def test_undoing_quickly_takes_back_one_change_for_each_press(self):
+        page = self.page
+        self.step("Border")
+        for colour in ("sand", "clay", "black"):
+            page.get_by_role("button", name=colour, exact=True).click()
+        for _ in range(2):
+            page.keyboard.press("Control+z")
+        expect(self.field("Border colour, typed")).to_have_value("#D9C6A5")
+        page.keyboard.press("Control+Shift+z")
+        page.keyboard.press("Control+Shift+z")
+        expect(self.field("Border colour, typed")).to_have_value("#000000")
+        expect(page.get_by_text("changed in another window")).to_be_hidden()
+
+    def test_undo_in_the_middle_of_a_burst_takes_back_the_burst(self):
+        page = self.page
+        page.get_by_role("button", name="1:1").click()
+        expect(self.field("from top")).to_have_value("300")
+        page.get_by_role("button", name="Margin").focus()
+        for _ in range(3):
+            page.keyboard.press("ArrowDown")
+        page.keyboard.press("Control+z")
+        expect(self.field("from top")).to_have_value("300")
+        expect(page.get_by_text("changed in another window")).to_be_hidden()
 
     def test_switching_a_border_off_and_resetting_it(self):
         page = self.page
@@ -203,6 +261,35 @@ class SavingTest(BrowserTest):
         page.get_by_role("button", name="medium", exact=True).click()
         expect(page.get_by_text("white, 2.5 %")).to_be_visible()
         expect(page.locator("header .state")).to_have_text(re.compile("^saved · change"))
+
+    def test_a_full_disk_is_said_and_the_work_saved_when_there_is_room(self):
+        page = self.page
+        self.step("Border")
+        problem = '{"title": "StorageFull", "status": 507, "detail": "The disk is full."}'
+        full = {"status": 507, "content_type": "application/problem+json", "body": problem}
+        saves = re.compile("/api/finishes/[0-9a-f]{16}$")
+        page.route(saves, lambda route: route.fulfill(**full))
+        page.get_by_role("button", name="broad", exact=True).click()
+        expect(page.get_by_text("The disk is full. Your work is kept")).to_be_visible()
+        page.unroute(saves)
+        expect(page.get_by_text("The disk is full. Your work is kept")).to_be_hidden()
+        page.reload()
+        expect(page.get_by_text("white, 8 %")).to_be_visible()
+
+    def test_the_picture_is_copied_to_the_clipboard(self):
+        page = self.page
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        page.get_by_role("button", name="Export…").click()
+        page.get_by_role("button", name="Copy", exact=True).click()
+        expect(page.get_by_text("The picture is on the clipboard")).to_be_visible()
+        sides = page.evaluate(
+            """async () => {
+                const [item] = await navigator.clipboard.read();
+                const image = await createImageBitmap(await item.getType('image/png'));
+                return [image.width, image.height];
+            }"""
+        )
+        self.assertEqual(sides, [2400, 3000])
 
     def test_a_cap_that_cannot_be_met_is_said_with_a_way_out(self):
         page = self.page

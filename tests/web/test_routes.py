@@ -288,8 +288,8 @@ class ExportRouteTest(ServiceTest):
         before = self.finish["document"]
         self.edited(TALL)
         path = f"/exports/{exported['id']}/open"
-        self.refused(412, "POST", path, params={"etag": 1})
-        opened_again = self.ok("POST", path, params={"etag": self.finish["etag"]})
+        self.refused(412, "POST", path, json={"etag": 1})
+        opened_again = self.ok("POST", path, json={"etag": self.finish["etag"]})
         self.assertEqual(opened_again["document"], before)
 
     def test_names_in_any_alphabet_come_through(self):
@@ -302,7 +302,7 @@ class ExportRouteTest(ServiceTest):
 
     def test_refusals(self):
         self.refused(404, "GET", "/exports/99/file")
-        self.refused(404, "POST", "/exports/99/open", params={"etag": 1})
+        self.refused(404, "POST", "/exports/99/open", json={"etag": 1})
         self.refused(404, "POST", f"{self.address}/weigh", json={"revision": 99, "size_id": "main"})
         self.refused(
             404,

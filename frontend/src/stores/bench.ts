@@ -48,6 +48,7 @@ export const useBench = defineStore('bench', () => {
   })
 
   let queue: Promise<void> = Promise.resolve()
+  let committing: Promise<void> | null = null
   let burst: ReturnType<typeof setTimeout> | undefined
   let dragBase: Finish | null = null
 
@@ -157,9 +158,15 @@ export const useBench = defineStore('bench', () => {
     if (base) draft.value = await layOut(base)
   }
 
-  async function commit(): Promise<void> {
+  /** Save the draft; while a save is under way, the same one. */
+  function commit(): Promise<void> {
     clearTimeout(burst)
-    if (saving.value || stale.value) return
+    committing ??= save().finally(() => (committing = null))
+    return committing
+  }
+
+  async function save(): Promise<void> {
+    if (stale.value) return
     saving.value = true
     try {
       while (isDirty.value && saved.value && document.value) {
@@ -203,17 +210,19 @@ export const useBench = defineStore('bench', () => {
     },
   )
 
-  /** Ask the service to move the finish through its history. */
-  async function go(path: string, body: Record<string, unknown> = {}): Promise<void> {
-    await queue
-    await commit()
-    if (!saved.value || stale.value) return
-    try {
-      await adopt(await post<FinishState>(path, { etag: saved.value.etag, ...body }))
-    } catch (error) {
-      if (error instanceof Refused && error.isStale) stale.value = true
-      else notices.tell(error)
-    }
+  /** Ask the service to move the finish through its history, after all that came before. */
+  function go(path: string, body: Record<string, unknown> = {}): Promise<void> {
+    queue = queue.then(async () => {
+      await commit()
+      if (!saved.value || stale.value) return
+      try {
+        await adopt(await post<FinishState>(path, { etag: saved.value.etag, ...body }))
+      } catch (error) {
+        if (error instanceof Refused && error.isStale) stale.value = true
+        else notices.tell(error)
+      }
+    })
+    return queue
   }
 
   const here = (path: string) => `/finishes/${saved.value?.id}/${path}`
@@ -221,7 +230,7 @@ export const useBench = defineStore('bench', () => {
   const redo = () => go(here('redo'))
   const reopen = (revision: number) => go(here('reopen'), { revision })
   const backToOriginal = () => go(here('original'))
-  const openExport = (id: number) => go(`/exports/${id}/open?etag=${saved.value?.etag}`)
+  const openExport = (id: number) => go(`/exports/${id}/open`)
 
   async function loadNewer(): Promise<void> {
     if (!saved.value) return

@@ -13,7 +13,7 @@ from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
 from lucky_margin.web.examples import REVISION, example
 from lucky_margin.web.pictures import FILE, FRESH
-from lucky_margin.web.routes.finishes import FinishId, FinishState
+from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState
 from lucky_margin.web.studio import Studio, StudioHere, WeighKey
 
 router = APIRouter(tags=["exports"])
@@ -129,10 +129,10 @@ def download(export_id: int, studio: StudioHere) -> Response:
 
 
 @router.post("/exports/{export_id}/open")
-def open_as_it_was(export_id: int, etag: int, studio: StudioHere) -> FinishState:
+def open_as_it_was(export_id: int, at: AtEtag, studio: StudioHere) -> FinishState:
     """Go back to the state the file was saved from; undo leads to the present again."""
     record = studio.store.exports.get(export_id)
-    finish = studio.store.finishes.reopen(record.finish_id, etag, record.revision)
+    finish = studio.store.finishes.reopen(record.finish_id, at.etag, record.revision)
     return FinishState(**vars(finish))
 
 
