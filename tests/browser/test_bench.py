@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest, axe_source
+from tests.support import encoded, noise
 
 
 class CropTest(BrowserTest):
@@ -340,8 +341,23 @@ class AccessTest(BrowserTest):
         expect(self.page.get_by_role("dialog")).to_contain_text("Nudge the window")
 
     def test_it_works_at_1024_pixels(self):
+        """Nothing is pushed out of the window, whatever step is open."""
+        page = self.page
         self.open_finish_of("shelf-wide.jpg")
-        self.page.set_viewport_size({"width": 1024, "height": 700})
-        self.page.wait_for_timeout(300)
-        wider = self.page.evaluate("document.documentElement.scrollWidth > innerWidth")
-        self.assertFalse(wider)
+        page.set_viewport_size({"width": 1024, "height": 620})
+        for step in ("Crop", "Border", "Export"):
+            self.step(step)
+            for name in ("toolbar", "complementary", "banner"):
+                with self.subTest(step=step, name=name):
+                    box = page.get_by_role(name).bounding_box()
+                    self.assertLessEqual(box["x"] + box["width"], 1024)
+                    self.assertLessEqual(box["y"] + box["height"], 620)
+
+    def test_a_long_shelf_scrolls(self):
+        page = self.page
+        page.set_viewport_size({"width": 1024, "height": 400})
+        self.bring_data(*((f"{n}.png", encoded(noise(50 + n, 40))) for n in range(5)))
+        last = page.get_by_role("list", name="Photos").get_by_role("listitem").last
+        last.scroll_into_view_if_needed()
+        box = last.bounding_box()
+        self.assertLessEqual(box["y"] + box["height"], 401)

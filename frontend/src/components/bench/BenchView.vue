@@ -72,6 +72,7 @@ watch(
 
 .columns {
   display: grid;
+  grid-template-rows: minmax(0, 1fr);
   grid-template-columns: 308px minmax(0, 1fr) 226px;
   height: calc(100% - 46px);
 }
@@ -80,6 +81,7 @@ watch(
   position: relative;
   display: grid;
   grid-template-rows: minmax(0, 1fr) 38px;
+  grid-template-columns: minmax(0, 1fr);
   min-width: 0;
 }
 

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Edit, Grip, WindowField } from '../../api/types'
 import { followPointer } from '../../composables/drags'
+import { useOutputSpace } from '../../composables/outputSpace'
 import { useBench } from '../../stores/bench'
 import { useStage } from '../../stores/stage'
 import GripTag from './GripTag.vue'
@@ -54,6 +55,13 @@ const dark = computed(() => {
   const { x, y, width, height } = photo.value
   const { left, top, width: wide, height: high } = shown.value
   return `M${x} ${y}h${width}v${height}h${-width}zM${left} ${top}v${high}h${wide}v${-high}z`
+})
+/** What a rounded shape cuts off the window, in output pixels. */
+const outputSpace = useOutputSpace(() => props.origin)
+const cutCorners = computed(() => {
+  const { width, height, outline } = bench.layout!
+  const radius = bench.size?.shape.radius
+  return radius ? `M0 0H${width}V${height}H0Z${outline}` : ''
 })
 const windowStyle = computed(() => ({
   left: `${shown.value.left}px`,
@@ -108,6 +116,7 @@ function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): 
     <svg class="dark" aria-hidden="true" @pointerdown="drawNew">
       <rect :width="width" :height="height" fill="transparent" />
       <path :d="dark" fill-rule="evenodd" />
+      <path v-if="cutCorners" :d="cutCorners" :transform="outputSpace" fill-rule="evenodd" />
     </svg>
     <div class="window" :style="windowStyle" @pointerdown="(event) => dragGrip(event, 'move')">
       <i class="third" style="left: 33.333%"></i>

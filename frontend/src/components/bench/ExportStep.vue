@@ -295,6 +295,10 @@ async function copy(): Promise<void> {
   width: 100%;
 }
 
+.unmet .light {
+  margin-right: 4px;
+}
+
 .name {
   margin-top: 8px;
   overflow: hidden;

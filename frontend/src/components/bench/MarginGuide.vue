@@ -1,29 +1,14 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-
+import { useOutputSpace } from '../../composables/outputSpace'
 import { useBench } from '../../stores/bench'
-import { useStage } from '../../stores/stage'
 
 const props = defineProps<{
   /** The picture's top left corner on the stage, in CSS pixels. */
   origin: { x: number; y: number }
-  /** Whether the stage shows the whole photo, so that the guide lies in the window. */
-  onPhoto: boolean
 }>()
 
 const bench = useBench()
-const stage = useStage()
-
-/** From output pixels to CSS pixels of the stage. */
-const transform = computed(() => {
-  const { sampled, photo_box: box } = bench.layout!
-  const { x, y } = props.origin
-  if (!props.onPhoto) return `translate(${x} ${y}) scale(${stage.zoom})`
-  const scale = (stage.zoom * sampled.width) / box.width
-  const left = x + sampled.left * stage.zoom - box.left * scale
-  const top = y + sampled.top * stage.zoom - box.top * scale
-  return `translate(${left} ${top}) scale(${scale})`
-})
+const transform = useOutputSpace(() => props.origin)
 </script>
 
 <template>

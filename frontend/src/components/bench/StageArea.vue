@@ -208,7 +208,7 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
     >
       <img v-if="shown" class="picture" :src="shown.url" :style="placed" :alt="altText" draggable="false" />
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
-      <MarginGuide v-if="stage.margin" :origin="origin" :on-photo="isCropping" />
+      <MarginGuide v-if="stage.margin" :origin="origin" />
       <span v-if="stage.before" class="before-note">Before</span>
     </div>
   </div>

@@ -75,7 +75,9 @@ const space = computed(() => (stage.isCropping ? 'photo' : 'output'))
   display: flex;
   gap: 9px;
   align-items: center;
+  min-width: 0;
   padding: 0 14px;
+  overflow: hidden;
   background: #4c4c4a;
   color: #f4f3ee;
   font-size: 12px;
@@ -138,6 +140,26 @@ i {
 .readout {
   min-width: 190px;
   text-align: right;
+}
+
+@media (max-width: 1200px) {
+  .bar {
+    gap: 5px;
+    padding: 0 6px;
+  }
+
+  .bar > button {
+    padding: 3px 6px;
+  }
+
+  .zoom,
+  .bar > i {
+    display: none;
+  }
+
+  .readout {
+    min-width: 0;
+  }
 }
 
 .spot {

@@ -160,7 +160,8 @@ async function deleteForGood(): Promise<void> {
 
 .columns {
   display: grid;
-  grid-template-columns: 308px 1fr;
+  grid-template-rows: minmax(0, 1fr);
+  grid-template-columns: 308px minmax(0, 1fr);
   height: calc(100% - 46px);
 }
 
