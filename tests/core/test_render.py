@@ -147,6 +147,33 @@ class BorderTest(unittest.TestCase):
                 solid = picture[picture[:, :, 3] == 255]
                 self.assertLessEqual(np.abs(solid[:, :3].astype(int) - 40).max(), 1)
 
+    def test_a_translucent_border_around_the_photo_shows_what_is_behind_it(self):
+        border = Border(thickness=Sides.all(0.1), colour="#FF0000", opacity=0.5, outside=True)
+        clear = self.picture(border)[0, 0]
+        self.assertEqual(clear[:3].tolist(), [255, 0, 0])
+        self.assertAlmostEqual(int(clear[3]), 128, delta=1)
+        flat = drawn(finish_of(120, 100, border=border), sources_of(self.photo))
+        self.assertEqual(flat.shape[2], 3)
+        np.testing.assert_allclose(flat[0, 0], [255, 127, 127], atol=1)
+        self.assertTrue((flat[20:80, 20:100] == 40).all())
+
+    def test_a_border_lies_the_same_at_any_region_and_radius(self):
+        """The shortcut that leaves the middle out must never leave out border."""
+        for radius in (0.0, 0.1, 0.5):
+            for thickness in (0.01, 0.2, 0.45):
+                border = Border(thickness=Sides.all(thickness), colour="#FF0000")
+                picture = self.picture(border, shape=Shape(radius=radius))
+                with self.subTest(radius=radius, thickness=thickness):
+                    band = (picture[:, :, :3] == [255, 0, 0]).all(axis=2).sum()
+                    inner = (picture[:, :, :3] == 40).all(axis=2).sum()
+                    t = round(thickness * 100)
+                    wide, high = 120 - 2 * t, 100 - 2 * t
+                    r = max(0.0, radius * 100 - t)
+                    exact = wide * high - (4 - np.pi) * r * r
+                    edge = 2 * np.pi * r + 1
+                    self.assertAlmostEqual(inner, exact, delta=edge)
+                    self.assertGreater(band, 0)
+
     def test_an_outside_border_frames_the_photo_smaller_and_whole(self):
         photo = gradient(300, 300)
         border = Border(thickness=Sides.all(0.1), outside=True)

@@ -75,6 +75,10 @@ class Box(Value):
         """Width over height."""
         return self.width / self.height
 
+    def moved(self, x: float, y: float) -> "Box":
+        """The same box this much further right and down."""
+        return Box(left=self.left + x, top=self.top + y, width=self.width, height=self.height)
+
     def scaled(self, factor_x: float, factor_y: float | None = None) -> "Box":
         """The same box in units ``factor_x`` (and ``factor_y``) times finer."""
         y = factor_x if factor_y is None else factor_y

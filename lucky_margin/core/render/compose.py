@@ -5,13 +5,14 @@ together first, unclipped, and the shape's outline cuts both at once, so that no
 along the border's outer edge and no gap comes between the two.
 """
 
+import math
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.document import Border, Ground, SolidColour
+from lucky_margin.core.document import Border, Box, Ground, SolidColour
 from lucky_margin.core.types import Mask, Picture8
 
 
@@ -25,6 +26,8 @@ class Sheet:
     """What lies inside the shape; None is everything."""
     inside_border: Mask | None
     """What lies inside the border's inner edge; None without a border."""
+    untouched: Box
+    """Where the border certainly does not reach, in the sheet's pixels; only saves time."""
     border: Border
     backdrop: Ground
     outside: Ground
@@ -45,7 +48,7 @@ def compose(sheet: Sheet) -> Picture8:
         _draw_border(canvas, sheet, sheet.inside_border)
     if sheet.shape is not None:
         canvas.drawImage(_mask(sheet.shape), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
-    if isinstance(sheet.outside, SolidColour):
+    if isinstance(sheet.outside, SolidColour) and not _is_opaque(pixels):
         canvas.drawColor(_colour(sheet.outside.colour), skia.BlendMode.kDstOver)
     return _straight(pixels)
 
@@ -66,7 +69,15 @@ def _draw_border(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
     """The border over whatever is there: everything outside its inner edge."""
     border = sheet.border
     paint = skia.Paint(Color=_colour(border.colour, border.opacity))
+    box = sheet.untouched
+    skipped = skia.Rect.MakeLTRB(
+        math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
+    )
+    canvas.save()
+    if not skipped.isEmpty():
+        canvas.clipRect(skipped, skia.ClipOp.kDifference)
     canvas.drawImage(_mask(255 - inside), 0, 0, paint=paint)
+    canvas.restore()
 
 
 def _draw_side_by_side(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
@@ -118,7 +129,11 @@ def _image(picture: Picture8) -> skia.Image:
 
 def _straight(pixels: Picture8) -> Picture8:
     """Premultiplied pixels by the image contract: straight, without an idle alpha channel."""
-    if pixels[:, :, 3].min() == 255:
+    if _is_opaque(pixels):
         return cv2.cvtColor(pixels, cv2.COLOR_RGBA2RGB).astype(np.uint8, copy=False)
     # OpenCV divides with rounding; where alpha is 0 the colour is 0 too.
     return cv2.cvtColor(pixels, cv2.COLOR_mRGBA2RGBA).astype(np.uint8, copy=False)
+
+
+def _is_opaque(pixels: Picture8) -> bool:
+    return bool(pixels[:, :, 3].min() == 255)

@@ -51,6 +51,16 @@ class RoundedBox:
         )
         return RoundedBox(inner, radii)
 
+    @property
+    def filled(self) -> Box:
+        """A large box that lies wholly inside, clear of every rounded corner."""
+        return self.inset(
+            max(self.radii[0][1], self.radii[1][1]),
+            max(self.radii[1][0], self.radii[2][0]),
+            max(self.radii[2][1], self.radii[3][1]),
+            max(self.radii[3][0], self.radii[0][0]),
+        ).box
+
     def scaled(self, x: float, y: float) -> "RoundedBox":
         """The same outline in units ``x`` and ``y`` times finer."""
         return RoundedBox(self.box.scaled(x, y), tuple((rx * x, ry * y) for rx, ry in self.radii))

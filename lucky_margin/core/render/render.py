@@ -109,10 +109,13 @@ def _sheet(
         outside = SolidColour(colour=flatten_colour(finish))
     border = Border() if before else finish.border_of(size)
     inner = inner_outline(outer, output.band)
+    left, top, _, _ = grid.region
+    clear = inner.scaled(grid.scale_x, grid.scale_y).filled
     return Sheet(
         photo=_sampled(finish, frame.sampled, photo_box, grid, sources),
         shape=None if outer.is_plain else _covered(outer, grid, sources),
         inside_border=_covered(inner, grid, sources) if border.is_set else None,
+        untouched=clear.moved(-left, -top),
         border=border,
         backdrop=Transparent() if before else finish.backdrop,
         outside=outside,
