@@ -11,6 +11,7 @@ from PIL import Image, ImageOps
 
 from lucky_margin.core.errors import TooLarge, UnreadablePhoto
 from lucky_margin.core.photos import decode
+from lucky_margin.core.photos.jpeg import is_cut_off
 from lucky_margin.core.photos.profiles import is_srgb, srgb_profile
 from tests.support import DEMO_PHOTOS, encoded, gradient, noise
 
@@ -56,6 +57,13 @@ class FormatTest(unittest.TestCase):
         np.testing.assert_array_equal(
             decode(path.read_bytes()).picture, np.asarray(Image.open(path))
         )
+
+    def test_the_end_of_a_thumbnail_is_not_taken_for_the_end_of_the_photo(self):
+        block = Image.Exif()
+        block[ARTIST] = b"\xff\xd9 is an end too"
+        data = encoded(noise(64, 64), "JPEG", exif=block)
+        self.assertFalse(is_cut_off(data))
+        self.assertTrue(is_cut_off(data[: len(data) // 2]))
 
     def test_grey_palette_and_bilevel_are_widened(self):
         image = Image.fromarray(gradient(20, 10))
@@ -153,9 +161,18 @@ class ProfileTest(unittest.TestCase):
         np.testing.assert_allclose(photo.picture[0, 0] / 65535, [0, 1, 0], atol=0.01)
 
     def test_a_broken_profile_is_said_and_taken_as_srgb(self):
-        photo = decode(encoded(noise(6, 6), icc_profile=b"no profile"))
-        np.testing.assert_array_equal(photo.picture, noise(6, 6))
-        self.assertIn("profile is broken", photo.facts.notes[0])
+        deep = with_png_profile(png_encode(noise(6, 6, 3, np.uint16)), b"no profile")
+        plain = encoded(noise(6, 6), icc_profile=b"no profile")
+        jpeg = encoded(noise(6, 6), "JPEG", icc_profile=b"no profile")
+        without = decode(encoded(noise(6, 6), "JPEG")).picture
+        for data, expected in (
+            (deep, noise(6, 6, 3, np.uint16)),
+            (plain, noise(6, 6)),
+            (jpeg, without),
+        ):
+            photo = decode(data)
+            np.testing.assert_array_equal(photo.picture, expected)
+            self.assertIn("profile is broken", photo.facts.notes[0])
 
     def test_print_colours_are_converted_and_said(self):
         image = Image.new("CMYK", (8, 8), (0, 0, 0, 255))

@@ -11,7 +11,7 @@ from PIL import Image, ImageCms
 
 from lucky_margin.core.errors import UnreadablePhoto
 from lucky_margin.core.photos.identify import broken, open_photo
-from lucky_margin.core.photos.jpeg import decode_jpeg
+from lucky_margin.core.photos.jpeg import decode_jpeg, is_cut_off
 from lucky_margin.core.photos.profiles import is_srgb, to_srgb, to_srgb_16
 from lucky_margin.core.types import AnyPicture
 
@@ -20,6 +20,8 @@ _ORIENTATION, _ARTIST, _COPYRIGHT = 0x0112, 0x013B, 0x8298
 
 _SWAPPED = {5, 6, 7, 8}
 """Orientations that turn a photo by a quarter."""
+
+BROKEN_PROFILE = "Its colour profile is broken; its colours were taken as sRGB."
 
 
 @dataclass(frozen=True)
@@ -60,9 +62,8 @@ def decode(data: bytes, name: str = "the photo") -> DecodedPhoto:
             frames = 1 if image.format == "MPO" else getattr(image, "n_frames", 1)
             deep = image.format in ("PNG", "TIFF") and _is_deep(image)
             exif = image.getexif()  # may load the pixels, so only after _is_deep
-            picture = (
-                _decode_deep(data, image, name) if deep else _decode_plain(data, image, name, notes)
-            )
+            read = _decode_deep if deep else _decode_plain
+            picture = read(data, image, name, notes)
     except UnreadablePhoto:
         raise
     except Exception as error:  # decoders raise many kinds on hostile bytes
@@ -97,7 +98,7 @@ def _is_deep(image: Image.Image) -> bool:
     return image.mode.startswith(("I", "F")) or any("16" in mode for mode in raw_modes)
 
 
-def _decode_deep(data: bytes, image: Image.Image, name: str) -> AnyPicture:
+def _decode_deep(data: bytes, image: Image.Image, name: str, notes: list[str]) -> AnyPicture:
     """A 16-bit PNG or TIFF, which OpenCV reads unchanged (as BGR)."""
     decoded = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
     if decoded is None:
@@ -113,7 +114,10 @@ def _decode_deep(data: bytes, image: Image.Image, name: str) -> AnyPicture:
     colours: AnyPicture = decoded[:, :, order].astype(np.uint16)
     profile = image.info.get("icc_profile")
     if profile and decoded.shape[2] >= 3 and not is_srgb(profile):
-        colours = to_srgb_16(colours, profile)
+        try:
+            colours = to_srgb_16(colours, profile)
+        except (RuntimeError, ValueError):
+            notes.append(BROKEN_PROFILE)
     return _without_idle_alpha(np.concatenate([colours, alpha], axis=2, dtype=np.uint16))
 
 
@@ -123,11 +127,8 @@ def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) 
             f"“{name}” holds values of an unusual kind; save it with 8 or 16 bits to a channel."
         )
     profile = image.info.get("icc_profile")
-    if (
-        image.format in ("JPEG", "MPO")
-        and image.mode == "RGB"
-        and (not profile or is_srgb(profile))
-    ):
+    is_plain = image.mode == "RGB" and (not profile or is_srgb(profile))
+    if is_plain and image.format in ("JPEG", "MPO") and not is_cut_off(data):
         return decode_jpeg(data)
     image.seek(0)
     image.load()
@@ -153,7 +154,7 @@ def _colours(image: Image.Image, profile: bytes | None, notes: list[str]) -> Any
             if image.mode != "RGB" or not is_srgb(profile):
                 image = to_srgb(image, profile)
         except (ImageCms.PyCMSError, OSError, ValueError, TypeError):
-            notes.append("Its colour profile is broken; its colours were taken as sRGB.")
+            notes.append(BROKEN_PROFILE)
     elif image.mode == "CMYK":
         notes.append("It has print colours (CMYK) without a profile; screen colours are a guess.")
     if image.mode != "RGB":

@@ -28,10 +28,16 @@ def srgb_profile() -> bytes:
 
 
 def is_srgb(profile: bytes) -> bool:
-    """Whether an RGB profile is sRGB in all but name: no colour moves by more than one step."""
+    """Whether a profile is sRGB in all but name: no colour moves by more than one step.
+
+    One that is broken, or of another colour space, is not.
+    """
     levels = np.linspace(0, 255, 9).round().astype(np.uint8)
     grid = np.stack(np.meshgrid(levels, levels, levels), axis=-1).reshape(27, 27, 3)
-    moved = to_srgb(Image.fromarray(np.ascontiguousarray(grid)), profile)
+    try:
+        moved = to_srgb(Image.fromarray(np.ascontiguousarray(grid)), profile)
+    except (ImageCms.PyCMSError, OSError, ValueError):
+        return False
     return bool(np.abs(np.asarray(moved, np.int16) - grid).max() <= 1)
 
 
