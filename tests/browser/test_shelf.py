@@ -34,6 +34,13 @@ class ShelfTest(BrowserTest):
         self.bring_data(("second.png", encoded(noise(62, 50))))
         expect(self.page.get_by_label("Name of this finish")).to_have_value("second")
 
+    def test_a_bad_file_dropped_on_the_bench_leaves_the_work_where_it_is(self):
+        self.bring_data(("kept.png", encoded(noise(63, 50))))
+        expect(self.page.get_by_label("Name of this finish")).to_have_value("kept")
+        self.bring_data(("broken.jpg", b"no photo"))
+        expect(self.page.get_by_text("“broken.jpg” is not a picture")).to_be_visible()
+        expect(self.page.get_by_label("Name of this finish")).to_have_value("kept")
+
     def test_refused_files_say_why_and_the_rest_comes_in(self):
         self.bring_data(
             ("notes.jpg", b"these are words"),

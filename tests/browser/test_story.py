@@ -29,8 +29,12 @@ class StoryTest(BrowserTest):
         with self.one_change():
             page.get_by_role("button", name="Tall post").click()
         expect(self.field("width, px")).to_have_value("1080")
+        proof = page.get_by_role("complementary").locator("img")
+        page.wait_for_timeout(600)  # until the proof shows the new size
+        shown = proof.get_attribute("src")
         with self.one_change():
             self.drag(self.middle(page.locator("div.window[style]")), (-60, 0))
+        expect(proof).not_to_have_attribute("src", shown)
         self.assertLess(float(self.field("from left").input_value()), 600)
         with self.one_change():
             self.drag(self.middle(page.get_by_role("button", name="Right edge; ")), (-40, 0))

@@ -14,7 +14,8 @@ export function useBringing() {
     if (!files.length) return
     if (bench.saved) await bench.settle()
     const started = await shelf.bring(files)
-    if (files.length === 1 && started[0]) {
+    if (!started.length) return // all were refused; stay where the user is
+    if (files.length === 1) {
       await router.push({ name: 'bench', params: { id: started[0] } })
     } else {
       await router.push({ name: 'shelf' })

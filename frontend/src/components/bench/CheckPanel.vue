@@ -13,7 +13,7 @@ const checks = useChecks()
 watchDebounced(
   () => [bench.stageDrawn, bench.document, bench.sizeId],
   () => {
-    if (bench.document && !bench.dragging) checks.measure(bench.document, bench.sizeId)
+    if (bench.document) checks.measure(bench.document, bench.sizeId)
   },
   { debounce: IDLE_MS, immediate: true },
 )

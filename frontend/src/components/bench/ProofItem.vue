@@ -25,7 +25,7 @@ const { shown, ask } = usePictures<PictureWish>(`proof-${props.size.id}`)
 watchDebounced(
   () => [bench.stageDrawn, bench.document],
   () => {
-    if (!bench.document || bench.dragging) return
+    if (!bench.document) return
     const longest = Math.max(output.value.width, output.value.height)
     ask({
       document: bench.document,

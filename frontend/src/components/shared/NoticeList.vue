@@ -1,7 +1,18 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+
 import { useNotices } from '../../stores/notices'
+import { useShelf } from '../../stores/shelf'
 
 const notices = useNotices()
+const shelf = useShelf()
+const route = useRoute()
+
+/** Photos on their way; the shelf shows them in a place of its own. */
+const arriving = computed(() =>
+  route.name === 'bench' ? shelf.arrivals.filter((arrival) => !arrival.refused) : [],
+)
 </script>
 
 <template>
@@ -12,6 +23,11 @@ const notices = useNotices()
     The disk is full. Your work is kept here and saved as soon as there is room again.
   </div>
   <ul class="notices" aria-live="polite">
+    <li v-for="arrival in arriving" :key="arrival.name">
+      <span class="light"></span>
+      <span>Bringing {{ arrival.name }}</span>
+      <progress :value="arrival.progress" :aria-label="`Bringing ${arrival.name}`"></progress>
+    </li>
     <li v-for="notice in notices.notices" :key="notice.id">
       <span class="light" :class="{ look: notice.look }"></span>
       <span>{{ notice.text }}</span>
@@ -52,6 +68,13 @@ li {
   border-radius: 6px;
   background: var(--card);
   box-shadow: 0 4px 14px rgb(30 42 47 / 30%);
+}
+
+progress {
+  width: 120px;
+  height: 6px;
+  margin-right: 8px;
+  accent-color: var(--ink);
 }
 
 li button {
