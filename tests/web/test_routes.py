@@ -182,6 +182,21 @@ class FinishRouteTest(ServiceTest):
                 )
 
 
+class HugeNumberTest(ServiceTest):
+    def test_numbers_that_no_row_can_have_are_refused(self):
+        huge = 2**70
+        self.refused(422, "GET", "/finishes", params={"offset": huge})
+        self.refused(422, "GET", f"/exports/{huge}/file")
+        self.refused(422, "POST", f"/exports/{huge}/open", json={"etag": 1})
+        self.refused(422, "POST", f"{self.address}/reopen", json={"etag": 1, "revision": huge})
+        self.refused(
+            422, "POST", f"{self.address}/weigh", json={"revision": huge, "size_id": "main"}
+        )
+        self.refused(412, "POST", f"{self.address}/undo", json={"etag": huge})
+        body = {k: v for k, v in self.draft(view="photo", x=huge, y=0).items() if k != "edit"}
+        self.refused(422, "POST", "/bench/pixel", json=body)
+
+
 class BenchRouteTest(ServiceTest):
     def preview(self, **wanted):
         body = self.draft() | {"channel": "test", "scale": 1} | wanted

@@ -17,6 +17,9 @@ from lucky_margin.core.document.values import (
 )
 
 DEFAULT_MARGIN = 0.04
+MIN_WINDOW_SIDE = 0.001
+"""Photo pixels; a shorter side could not be told from nothing."""
+
 DEFAULT_SEEN_WIDTH = 600
 """Pixels; how wide people usually see an output, unless its size knows better."""
 
@@ -66,8 +69,8 @@ class Window(Value):
 
     center_x: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
     center_y: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
-    width: float = Field(gt=0, le=MAX_PHOTO_SIDE)
-    height: float = Field(gt=0, le=MAX_PHOTO_SIDE)
+    width: float = Field(ge=MIN_WINDOW_SIDE, le=MAX_PHOTO_SIDE)
+    height: float = Field(ge=MIN_WINDOW_SIDE, le=MAX_PHOTO_SIDE)
 
     @classmethod
     def around(cls, box: Box) -> "Window":

@@ -7,7 +7,14 @@ a size's short side.
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    StringConstraints,
+    model_validator,
+)
 
 MAX_SIDE = 16_000
 """Longest side of an output, in pixels."""
@@ -100,8 +107,14 @@ class Point(Value):
 class Ratio(Value):
     """Width to height, as two numbers people would say ("4:5", "7:9.5")."""
 
-    width: float = Field(gt=0, le=10_000)
-    height: float = Field(gt=0, le=10_000)
+    width: float = Field(gt=0, le=MAX_PHOTO_SIDE)
+    height: float = Field(gt=0, le=MAX_PHOTO_SIDE)
+
+    @model_validator(mode="after")
+    def _not_a_line(self) -> "Ratio":
+        if not 1 / MAX_SIDE <= self.value <= MAX_SIDE:
+            raise ValueError(f"a ratio goes from 1:{MAX_SIDE} to {MAX_SIDE}:1")
+        return self
 
     @property
     def value(self) -> float:

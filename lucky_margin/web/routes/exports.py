@@ -13,7 +13,7 @@ from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
 from lucky_margin.web.examples import REVISION, example
 from lucky_margin.web.pictures import FILE, FRESH
-from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState
+from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState, RowId
 from lucky_margin.web.studio import Studio, StudioHere, WeighKey
 
 router = APIRouter(tags=["exports"])
@@ -24,7 +24,7 @@ class WeighWanted(Value):
 
     model_config = example(revision=REVISION, size_id="main")
 
-    revision: int
+    revision: RowId
     size_id: Identifier
 
 
@@ -54,7 +54,7 @@ class SaveWanted(Value):
 
     model_config = example(revision=REVISION, size_id="main", sha256="5f" * 32)
 
-    revision: int
+    revision: RowId
     size_id: Identifier
     sha256: Sha256
 
@@ -117,7 +117,7 @@ def list_exports(finish_id: FinishId, studio: StudioHere) -> ExportedList:
 
 
 @router.get("/exports/{export_id}/file", response_class=Response, responses=FILE)
-def download(export_id: int, studio: StudioHere) -> Response:
+def download(export_id: RowId, studio: StudioHere) -> Response:
     """The saved file, as a download under its name."""
     record = studio.store.exports.get(export_id)
     data = studio.store.exports.data(record)
@@ -129,7 +129,7 @@ def download(export_id: int, studio: StudioHere) -> Response:
 
 
 @router.post("/exports/{export_id}/open")
-def open_as_it_was(export_id: int, at: AtEtag, studio: StudioHere) -> FinishState:
+def open_as_it_was(export_id: RowId, at: AtEtag, studio: StudioHere) -> FinishState:
     """Go back to the state the file was saved from; undo leads to the present again."""
     record = studio.store.exports.get(export_id)
     finish = studio.store.finishes.reopen(record.finish_id, at.etag, record.revision)

@@ -26,6 +26,9 @@ router = APIRouter(prefix="/finishes", tags=["finishes"])
 
 FinishId = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
 
+RowId = Annotated[int, Field(ge=0, lt=2**63)]
+"""A row's number; SQLite holds no larger one."""
+
 
 class FinishState(Value):
     """A finish as it stands; every write names the ``etag`` it is based on."""
@@ -107,7 +110,7 @@ class Reopen(Value):
     model_config = example(etag=ETAG, revision=REVISION)
 
     etag: int
-    revision: int
+    revision: RowId
 
 
 class VersionName(Value):
@@ -132,7 +135,7 @@ def list_finishes(
     studio: StudioHere,
     search: Annotated[str, Query(max_length=120)] = "",
     binned: bool = False,
-    offset: Annotated[int, Query(ge=0)] = 0,
+    offset: Annotated[int, Query(ge=0, lt=2**63)] = 0,
 ) -> FinishList:
     """One page of finishes, those changed last first."""
     store = studio.store.finishes
