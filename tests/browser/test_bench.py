@@ -71,6 +71,32 @@ class CropTest(BrowserTest):
         width.press("Escape")
         expect(width).to_have_value("3000")
 
+    def test_hovering_a_ratio_shows_its_window_without_taking_it(self):
+        page = self.page
+        window = page.locator("div.window[style]")
+        whole = window.bounding_box()["width"]
+        page.get_by_role("button", name="9:16").hover()
+        expect(
+            page.get_by_role("button", name=re.compile("Left edge, photo pixels: 656"))
+        ).to_be_visible()
+        self.assertLess(window.bounding_box()["width"], whole * 0.6)
+        page.get_by_role("heading", name="Docket").hover()
+        expect(
+            page.get_by_role("button", name=re.compile("Left edge, photo pixels: 0"))
+        ).to_be_visible()
+        expect(page.locator("header .state")).to_have_text("saved · as it came")
+
+    def test_hovering_a_border_around_the_photo_does_not_stretch_it(self):
+        page = self.page
+        self.step("Border")
+        with self.one_change():
+            page.get_by_role("button", name="broad", exact=True).click()
+        page.get_by_role("button", name="around the photo").hover()
+        picture = page.get_by_role("img", name="The finished picture, 3572 by 3572")
+        expect(picture).to_be_visible()
+        sides = picture.evaluate("i => [i.naturalWidth / i.naturalHeight, i.width / i.height]")
+        self.assertAlmostEqual(sides[0], sides[1], delta=0.01)
+
     def test_escape_cancels_a_drag(self):
         page = self.page
         with self.one_change():

@@ -12,7 +12,7 @@ export function useOutputSpace(origin: () => { x: number; y: number }): Computed
   const stage = useStage()
 
   return computed(() => {
-    const { sampled, photo_box: box } = bench.layout!
+    const { sampled, photo_box: box } = bench.shownLayout!
     const { x, y } = origin()
     if (!stage.isCropping) return `translate(${x} ${y}) scale(${stage.zoom})`
     const scale = (stage.zoom * sampled.width) / box.width

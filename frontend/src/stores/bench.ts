@@ -6,7 +6,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { get, post, put, Refused } from '../api/client'
-import type { Edit, Finish, FinishState, Laid, Size } from '../api/types'
+import type { Edit, Finish, FinishState, Laid, Layout, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useNotices } from './notices'
 
@@ -27,7 +27,9 @@ export const useBench = defineStore('bench', () => {
   const draft = shallowRef<Laid | null>(null)
   const sizeId = ref('')
   const openStep = ref<Step | null>(null)
+  /** The edit that is hovered over, and what it would make of the draft. */
   const tryOut = shallowRef<Edit | null>(null)
+  const tried = shallowRef<{ edit: Edit; layout: Layout } | null>(null)
   const stale = ref(false)
   const saving = ref(false)
   const dragging = ref(false)
@@ -36,6 +38,7 @@ export const useBench = defineStore('bench', () => {
 
   const document = computed<Finish | null>(() => draft.value?.document ?? null)
   const layout = computed(() => draft.value?.layout ?? null)
+  const shownLayout = computed(() => tried.value?.layout ?? layout.value)
   const size = computed<Size | null>(
     () => document.value?.sizes.find((one) => one.id === sizeId.value) ?? null,
   )
@@ -66,6 +69,7 @@ export const useBench = defineStore('bench', () => {
     stale.value = false
     openStep.value = null
     tryOut.value = null
+    tried.value = null
     dragging.value = false
   }
 
@@ -100,6 +104,17 @@ export const useBench = defineStore('bench', () => {
     return post<Laid>('/bench/draft', { document: base, size_id: sizeId.value, edit })
   }
 
+  const trying = useLatest<Edit | null>(async (wanted) => {
+    try {
+      const laid = wanted && document.value ? await layOut(document.value, wanted) : null
+      tried.value = wanted && laid ? { edit: wanted, layout: laid.layout } : null
+    } catch (error) {
+      tried.value = null
+      notices.tell(error)
+    }
+  })
+  watch(tryOut, trying.ask)
+
   /**
    * Make an edit. It is saved at once, or after a pause when it is one of a burst. An edit that
    * builds on present values is given as a function of the draft, since edits before it may
@@ -112,6 +127,7 @@ export const useBench = defineStore('bench', () => {
       try {
         const now = typeof wanted === 'function' ? wanted(draft.value) : wanted
         draft.value = await layOut(draft.value.document, now)
+        tried.value = null
         notices.say(draft.value.said)
         clearTimeout(burst)
         if (when === 'now') await commit()
@@ -269,10 +285,12 @@ export const useBench = defineStore('bench', () => {
     draft,
     document,
     layout,
+    shownLayout,
     size,
     sizeId,
     openStep,
     tryOut,
+    tried,
     stale,
     saving,
     dragging,

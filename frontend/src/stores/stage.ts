@@ -40,7 +40,7 @@ export const useStage = defineStore('stage', () => {
   )
   /** The picture's sides in its own pixels: photo pixels while cropping, else output pixels. */
   const picture = computed(() => {
-    const layout = bench.layout
+    const layout = bench.shownLayout
     if (!layout) return { width: 1, height: 1 }
     return isCropping.value
       ? { width: layout.photo_width, height: layout.photo_height }

@@ -31,7 +31,7 @@ const EDGES: { grip: Grip; field: WindowField; name: string; x: number; y: numbe
   { grip: 'w', field: 'left', name: 'Left edge', x: 0, y: 0.5 },
 ]
 
-const box = computed(() => bench.layout!.window)
+const box = computed(() => bench.shownLayout!.window)
 const edges = computed<Record<string, number>>(() => ({
   left: box.value.left,
   top: box.value.top,
@@ -59,7 +59,7 @@ const dark = computed(() => {
 /** What a rounded shape cuts off the window, in output pixels. */
 const outputSpace = useOutputSpace(() => props.origin)
 const cutCorners = computed(() => {
-  const { width, height, outline } = bench.layout!
+  const { width, height, outline } = bench.shownLayout!
   const radius = bench.size?.shape.radius
   return radius ? `M0 0H${width}V${height}H0Z${outline}` : ''
 })

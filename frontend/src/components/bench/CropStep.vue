@@ -2,7 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 
 import { get } from '../../api/client'
-import type { LibrarySize, Photo, WindowField } from '../../api/types'
+import type { Edit, LibrarySize, Photo, WindowField } from '../../api/types'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
 import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
@@ -81,13 +81,11 @@ function ratioOf(label: string): number {
   return width! / height!
 }
 
-function chooseSize(key: string): void {
+function sizeEdit(key: string): Edit {
   const found = library.value.find((one) => one.key === key)
-  if (found) void bench.edit({ kind: 'set_pixels', pixels: found.pixels, name: found.name })
-  else {
-    const pixels = { kind: 'as_cropped' as const, ratio: null }
-    void bench.edit({ kind: 'set_pixels', pixels, name: 'As cropped' })
-  }
+  if (found) return { kind: 'set_pixels', pixels: found.pixels, name: found.name }
+  const pixels = { kind: 'as_cropped' as const, ratio: null }
+  return { kind: 'set_pixels', pixels, name: 'As cropped' }
 }
 
 function typeSide(side: 'width' | 'height', value: number): void {
@@ -103,13 +101,15 @@ function typeSide(side: 'width' | 'height', value: number): void {
   })
 }
 
-function chooseRatio(key: string): void {
-  if (key === 'free') void bench.edit({ kind: 'choose_ratio', ratio: null })
-  else if (key === 'original') void bench.edit({ kind: 'choose_ratio', ratio: 'original' })
-  else {
-    const [width, height] = key.split(':').map(Number)
-    void bench.edit({ kind: 'choose_ratio', ratio: { width: width!, height: height! } })
-  }
+function ratioEdit(key: string): Edit {
+  if (key === 'free') return { kind: 'choose_ratio', ratio: null }
+  if (key === 'original') return { kind: 'choose_ratio', ratio: 'original' }
+  const [width, height] = key.split(':').map(Number)
+  return { kind: 'choose_ratio', ratio: { width: width!, height: height! } }
+}
+
+function tryOut(edit: Edit | null): void {
+  bench.tryOut = edit
 }
 
 function swap(): void {
@@ -141,7 +141,13 @@ function setOutside(colour: string | null): void {
 
 <template>
   <p class="field-label">Size</p>
-  <ChoiceChips label="Size" :choices="sizeChoices" :chosen="chosenSize" @choose="chooseSize" />
+  <ChoiceChips
+    label="Size"
+    :choices="sizeChoices"
+    :chosen="chosenSize"
+    @choose="(key) => bench.edit(sizeEdit(key))"
+    @hover="(key) => tryOut(key ? sizeEdit(key) : null)"
+  />
   <div class="sides">
     <NumberField
       stacked
@@ -167,7 +173,13 @@ function setOutside(colour: string | null): void {
     Ratio
     <button type="button" class="link" :disabled="!layout.held_ratio" @click="swap">swap sides</button>
   </p>
-  <ChoiceChips label="Ratio" :choices="ratioChoices" :chosen="chosenRatio" @choose="chooseRatio" />
+  <ChoiceChips
+    label="Ratio"
+    :choices="ratioChoices"
+    :chosen="chosenRatio"
+    @choose="(key) => bench.edit(ratioEdit(key))"
+    @hover="(key) => tryOut(key ? ratioEdit(key) : null)"
+  />
   <p class="field-label">Window, in photo pixels</p>
   <div class="window">
     <NumberField

@@ -14,8 +14,8 @@ const transform = useOutputSpace(() => props.origin)
 <template>
   <svg aria-hidden="true">
     <g :transform="transform">
-      <path class="under" :d="bench.layout!.margin_outline" />
-      <path class="over" :d="bench.layout!.margin_outline" />
+      <path class="under" :d="bench.shownLayout!.margin_outline" />
+      <path class="over" :d="bench.shownLayout!.margin_outline" />
     </g>
   </svg>
 </template>

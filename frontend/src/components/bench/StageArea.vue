@@ -60,7 +60,7 @@ const wish = computed<Wish | null>(() => {
   return {
     document: bench.document,
     size_id: bench.sizeId,
-    edit: isCropping.value ? null : bench.tryOut,
+    edit: isCropping.value ? null : (bench.tried?.edit ?? null),
     view: view.value,
     scale,
     region: seenRegion(scale),
