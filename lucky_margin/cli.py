@@ -18,6 +18,7 @@ from tqdm import tqdm
 from lucky_margin.core.document import (
     Border,
     Export,
+    ExportChanges,
     Finish,
     FixedPixels,
     Focus,
@@ -203,9 +204,7 @@ def _render(chosen: argparse.Namespace) -> int:
     wanted = finish.export_of(size)
     own = wanted.model_copy(update={"format": _format(chosen.out, None)})
     finish = finish.model_copy(update={"export": own})
-    size = size.model_copy(
-        update={"own": size.own.model_copy(update={"export": type(size.own.export)()})}
-    )
+    size = size.model_copy(update={"own": size.own.model_copy(update={"export": ExportChanges()})})
     photo = _photo_of(finish, chosen)
     file = export(finish, size, MemorySources({finish.photo.sha256: photo}))
     _write(file, chosen.out, chosen.replace)

@@ -1,11 +1,11 @@
 // The finish in hand. The service computes every edit; here is only its present draft, what is
 // tried out by hovering, and when it is saved.
 
-import { useEventListener } from '@vueuse/core'
+import { until, useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { get, post, put, Refused } from '../api/client'
+import { get, post, put, Refused, Unreachable } from '../api/client'
 import type { Edit, Finish, FinishState, Laid, Layout, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useNotices } from './notices'
@@ -45,11 +45,6 @@ export const useBench = defineStore('bench', () => {
   const isDirty = computed(
     () => !!saved.value && JSON.stringify(document.value) !== JSON.stringify(saved.value.document),
   )
-  const exportIsJpeg = computed(() => {
-    const format = size.value?.own.export?.format ?? document.value?.export.format
-    return format === 'jpeg'
-  })
-
   let queue: Promise<void> = Promise.resolve()
   let committing: Promise<void> | null = null
   let burst: ReturnType<typeof setTimeout> | undefined
@@ -121,22 +116,37 @@ export const useBench = defineStore('bench', () => {
    * still be under way.
    */
   function edit(wanted: EditOf, when: 'now' | 'after a pause' = 'now'): Promise<void> {
+    const id = saved.value?.id
     tryOut.value = null
     queue = queue.then(async () => {
-      if (!draft.value) return
       try {
-        const now = typeof wanted === 'function' ? wanted(draft.value) : wanted
-        draft.value = await layOut(draft.value.document, now)
-        tried.value = null
-        notices.say(draft.value.said)
-        clearTimeout(burst)
+        await whenReachable(async () => {
+          if (!draft.value || saved.value?.id !== id) return
+          const now = typeof wanted === 'function' ? wanted(draft.value) : wanted
+          draft.value = await layOut(draft.value.document, now)
+          tried.value = null
+          notices.say(draft.value.said)
+        })
         if (when === 'now') await commit()
-        else burst = setTimeout(commit, BURST_MS)
+        else commitAfterPause()
       } catch (error) {
         notices.tell(error)
       }
     })
     return queue
+  }
+
+  /** Do `work`, again when the service is back if it does not answer now. */
+  async function whenReachable(work: () => Promise<void>): Promise<void> {
+    for (;;) {
+      try {
+        return await work()
+      } catch (error) {
+        if (!(error instanceof Unreachable)) throw error
+        notices.lose()
+        await until(() => notices.unreachable).toBe(false)
+      }
+    }
   }
 
   const dragged = useLatest<Edit>(async (wanted) => {
@@ -157,12 +167,24 @@ export const useBench = defineStore('bench', () => {
     dragged.ask(wanted)
   }
 
-  async function endDrag(): Promise<void> {
+  async function endDrag(when: 'now' | 'after a pause' = 'now'): Promise<void> {
     if (!dragging.value) return
     await dragged.settled()
     dragging.value = false
     dragBase = null
-    await commit()
+    if (when === 'now') await commit()
+    else commitAfterPause()
+  }
+
+  /** A slider let go, or moved by a key: several such in a row are one revision. */
+  function slide(wanted: Edit): Promise<void> {
+    drag(wanted)
+    return endDrag('after a pause')
+  }
+
+  function commitAfterPause(): void {
+    clearTimeout(burst)
+    burst = setTimeout(commit, BURST_MS)
   }
 
   async function cancelDrag(): Promise<void> {
@@ -296,12 +318,12 @@ export const useBench = defineStore('bench', () => {
     dragging,
     isDirty,
     stageDrawn,
-    exportIsJpeg,
     load,
     close,
     edit,
     drag,
     endDrag,
+    slide,
     cancelDrag,
     commit,
     undo,

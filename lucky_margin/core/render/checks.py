@@ -3,6 +3,7 @@
 from typing import Literal
 
 from lucky_margin.core.document import (
+    Crop,
     ExportChanges,
     Finish,
     FixedPixels,
@@ -87,7 +88,7 @@ def _more_of_the_photo(
     if frame.follows_focus:
         return None
     edit = SetWindow(window=None)
-    largest = size.model_copy(update={"crop": type(size.crop)()})
+    largest = size.model_copy(update={"crop": Crop()})
     wider = frame_of(finish, largest, facts.width, facts.height)
     if wider.enlargement > SHARP + _ROUNDING:
         return None

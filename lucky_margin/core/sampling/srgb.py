@@ -8,8 +8,6 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.types import AnyPicture
-
 ENCODE_STEPS = 65_535
 """Intervals of the encoding table. Read with linear interpolation its error is below 1e-7 of
 full scale, well under a 16-bit step."""
@@ -38,8 +36,3 @@ def encode_table() -> NDArray[np.float32]:
     entry so that interpolation may read past the end."""
     steps = encode(np.arange(ENCODE_STEPS + 1) / ENCODE_STEPS)
     return np.append(steps, steps[-1]).astype(np.float32)
-
-
-def top_value(picture: AnyPicture) -> int:
-    """What full brightness is in this picture: 255 or 65535."""
-    return int(np.iinfo(picture.dtype).max)

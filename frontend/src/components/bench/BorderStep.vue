@@ -52,10 +52,6 @@ function link(): void {
   }
 }
 
-async function slideTo(changes: BorderChanges): Promise<void> {
-  bench.drag(change(changes))
-  await bench.endDrag()
-}
 </script>
 
 <template>
@@ -76,7 +72,7 @@ async function slideTo(changes: BorderChanges): Promise<void> {
     :percent="short / 100"
     :digits="1"
     @move="(px) => bench.drag(change({ thickness: evenSides(px / short) }))"
-    @change="(px) => slideTo({ thickness: evenSides(px / short) })"
+    @change="(px) => bench.slide(change({ thickness: evenSides(px / short) }))"
   />
   <div v-else class="sides">
     <NumberField
@@ -107,7 +103,7 @@ async function slideTo(changes: BorderChanges): Promise<void> {
     :value="border.opacity * 100"
     :max="100"
     @move="(percent) => bench.drag(change({ opacity: percent / 100 }))"
-    @change="(percent) => slideTo({ opacity: percent / 100 })"
+    @change="(percent) => bench.slide(change({ opacity: percent / 100 }))"
   />
   <p class="field-label">Place</p>
   <ChoiceChips

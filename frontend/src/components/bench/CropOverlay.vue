@@ -18,17 +18,24 @@ const props = defineProps<{
 const bench = useBench()
 const stage = useStage()
 
-const CORNERS: { grip: Grip; name: string; x: 0 | 1; y: 0 | 1 }[] = [
+interface GripPlace {
+  grip: Grip
+  name: string
+  x: number
+  y: number
+  /** The number an edge shows and takes; corners have none. */
+  field?: WindowField
+}
+
+const GRIPS: GripPlace[] = [
   { grip: 'nw', name: 'Top left corner', x: 0, y: 0 },
   { grip: 'ne', name: 'Top right corner', x: 1, y: 0 },
   { grip: 'se', name: 'Bottom right corner', x: 1, y: 1 },
   { grip: 'sw', name: 'Bottom left corner', x: 0, y: 1 },
-]
-const EDGES: { grip: Grip; field: WindowField; name: string; x: number; y: number }[] = [
-  { grip: 'n', field: 'top', name: 'Top edge', x: 0.5, y: 0 },
-  { grip: 'e', field: 'right', name: 'Right edge', x: 1, y: 0.5 },
-  { grip: 's', field: 'bottom', name: 'Bottom edge', x: 0.5, y: 1 },
-  { grip: 'w', field: 'left', name: 'Left edge', x: 0, y: 0.5 },
+  { grip: 'n', name: 'Top edge', x: 0.5, y: 0, field: 'top' },
+  { grip: 'e', name: 'Right edge', x: 1, y: 0.5, field: 'right' },
+  { grip: 's', name: 'Bottom edge', x: 0.5, y: 1, field: 'bottom' },
+  { grip: 'w', name: 'Left edge', x: 0, y: 0.5, field: 'left' },
 ]
 
 const box = computed(() => bench.shownLayout!.window)
@@ -124,23 +131,11 @@ function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): 
       <i class="third flat" style="top: 33.333%"></i>
       <i class="third flat" style="top: 66.667%"></i>
     </div>
-    <button
-      v-for="{ grip, name, x, y } in CORNERS"
-      :key="grip"
-      type="button"
-      class="grip"
-      :class="grip"
-      :style="at(x, y)"
-      :aria-label="`${name}; the arrow keys move it`"
-      @pointerdown="(event) => dragGrip(event, grip)"
-      @focus="stage.focusedGrip = grip"
-      @blur="stage.focusedGrip = 'move'"
-    ></button>
-    <template v-for="{ grip, field, name, x, y } in EDGES" :key="grip">
+    <template v-for="{ grip, field, name, x, y } in GRIPS" :key="grip">
       <button
         type="button"
-        class="grip edge"
-        :class="grip"
+        class="grip"
+        :class="[grip, { edge: field }]"
         :style="at(x, y)"
         :aria-label="`${name}; the arrow keys move it`"
         @pointerdown="(event) => dragGrip(event, grip)"
@@ -148,6 +143,7 @@ function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): 
         @blur="stage.focusedGrip = 'move'"
       ></button>
       <GripTag
+        v-if="field"
         :class="grip"
         :style="at(x, y)"
         :label="`${name}, photo pixels`"

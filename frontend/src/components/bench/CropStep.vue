@@ -128,11 +128,6 @@ function swap(): void {
 const corners = (percent: number) =>
   ({ kind: 'set_shape', shape: { kind: 'rectangle', radius: percent / 100 } }) as const
 
-async function setCorners(percent: number): Promise<void> {
-  bench.drag(corners(percent))
-  await bench.endDrag()
-}
-
 function setOutside(colour: string | null): void {
   const ground = colour ? { kind: 'colour' as const, colour } : { kind: 'transparent' as const }
   void bench.edit({ kind: 'set_ground', place: 'outside', ground })
@@ -202,7 +197,7 @@ function setOutside(colour: string | null): void {
     :percent="1"
     :title="`${Math.round(size.shape.radius * short)} px`"
     @move="(percent) => bench.drag(corners(percent))"
-    @change="setCorners"
+    @change="(percent) => bench.slide(corners(percent))"
   />
   <template v-if="showsOutside">
     <p class="field-label">

@@ -66,11 +66,6 @@ function change(changes: ExportChanges): Edit {
   return { kind: 'set_export', changes, only_this_size: false }
 }
 
-async function slideTo(changes: ExportChanges): Promise<void> {
-  bench.drag(change(changes))
-  await bench.endDrag()
-}
-
 function setDetail(detail: Record<string, string | boolean>): void {
   void bench.edit({ kind: 'set_file_details', ...detail })
 }
@@ -158,7 +153,7 @@ async function copy(): Promise<void> {
     :max="100"
     unit=""
     @move="(quality) => bench.drag(change({ quality }))"
-    @change="(quality) => slideTo({ quality: Math.round(quality) })"
+    @change="(quality) => bench.slide(change({ quality: Math.round(quality) }))"
   />
   <label>
     <span class="field-label">Name <span>{name} {size} {width} {height}</span></span>

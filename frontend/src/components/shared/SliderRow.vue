@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
+import { onScopeDispose, ref, watch } from 'vue'
 
 import NumberField from './NumberField.vue'
 
@@ -22,20 +23,55 @@ const emit = defineEmits<{
   /** Let go, or typed. */
   change: [value: number]
 }>()
+
+/** How long the handle stays where it was put, while the value follows through the service. */
+const SETTLE_MS = 400
+
+// The slider reads its own position back when it is let go, so that may not lag behind.
+const position = ref(props.value)
+let settling: ReturnType<typeof setTimeout> | undefined
+
+watch(
+  () => props.value,
+  (value) => {
+    if (settling === undefined) position.value = value
+  },
+)
+onScopeDispose(() => clearTimeout(settling))
+
+function hold(): void {
+  clearTimeout(settling)
+  settling = setTimeout(() => {
+    settling = undefined
+    position.value = props.value
+  }, SETTLE_MS)
+}
+
+function move(moved: number): void {
+  if (moved === position.value) return
+  position.value = moved
+  hold()
+  emit('move', moved)
+}
+
+function letGo(): void {
+  hold()
+  emit('change', position.value)
+}
 </script>
 
 <template>
   <div class="slider-row">
     <span>{{ label }}</span>
     <ElSlider
-      :model-value="value"
+      :model-value="position"
       :min="min"
       :max="max"
       :step="step"
       :show-tooltip="false"
       :aria-label="label"
-      @input="(moved) => moved !== props.value && emit('move', moved as number)"
-      @change="(moved) => emit('change', moved as number)"
+      @input="(moved) => move(moved as number)"
+      @change="letGo"
     />
     <NumberField
       :value="value"
