@@ -9,25 +9,30 @@ from pathlib import Path
 
 from lucky_margin.cli import data_folder
 from lucky_margin.core.document import (
+    SIZE_LIBRARY,
     BorderChanges,
     Box,
     ExportChanges,
-    FixedPixels,
     Focus,
+    PlainShape,
     Point,
-    Shape,
     Sides,
+    SizePlan,
+    SolidColour,
+    TurnChanges,
     new_finish,
 )
-from lucky_margin.core.document.size_library import SIZE_LIBRARY
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.edits.edit import (
+    AddSize,
     SetBorder,
     SetExport,
     SetFocus,
-    SetPixels,
+    SetGround,
     SetShape,
+    SetTurn,
     SetWindow,
+    UseSize,
 )
 from lucky_margin.store import Store
 
@@ -44,9 +49,16 @@ class Story:
     keep: tuple[tuple[int, str], ...] = ()
 
 
-def _size(key: str) -> SetPixels:
-    found = next(size for size in SIZE_LIBRARY if size.key == key)
-    return SetPixels(pixels=found.pixels, name=found.name)
+def _plan(key: str) -> SizePlan:
+    return next(size.plan for size in SIZE_LIBRARY if size.key == key)
+
+
+def _size(key: str) -> UseSize:
+    return UseSize(plan=_plan(key))
+
+
+def _also(key: str) -> AddSize:
+    return AddSize(plan=_plan(key))
 
 
 def _window(left: float, top: float, width: float, height: float) -> SetWindow:
@@ -64,16 +76,30 @@ STORIES = (
         "Bench, wide",
         (_size("link-card"), _window(330, 420, 2743, 1440), _border(0.02, "#F5F1E8", True)),
     ),
-    Story("field-noon.jpg", "Field behind the studio", (_size("wide-banner"),)),
+    Story(
+        "field-noon.jpg",
+        "Field behind the studio",
+        (_size("page-header"), SetTurn(changes=TurnChanges(straighten=-0.6))),
+    ),
     Story(
         "bowl-top.jpg",
-        "Bowl card",
+        "Bowl avatar",
         (
-            SetPixels(pixels=FixedPixels(width=400, height=400), name="Own size"),
-            _window(1010, 560, 1510, 1510),
-            SetShape(shape=Shape(radius=0.5)),
-            _border(0.03, "#1F6B4B"),
-            SetExport(changes=ExportChanges(format="png")),
+            _size("round-avatar"),
+            SetFocus(
+                focus=Focus(
+                    point=Point(x=0.588, y=0.438),
+                    box=Box(left=0.365, top=0.22, width=0.446, height=0.436),
+                )
+            ),
+            _window(994, 544, 1540, 1540),
+            _also("round-sticker"),
+            SetBorder(
+                changes=BorderChanges(
+                    on=True, thickness=Sides.all(0.03), colour="#1F6B4B", line="dashed"
+                ),
+                only_this_size=True,
+            ),
         ),
     ),
     Story(
@@ -84,16 +110,30 @@ STORIES = (
     Story(
         "vase-grasses.jpg",
         "Grasses story",
-        (_size("story"), SetShape(shape=Shape(radius=0.06)), _border(0.03, "#D9C6A5", True)),
+        (
+            _size("story"),
+            SetShape(shape=PlainShape(kind="arch")),
+            _border(0.03, "#D9C6A5", True),
+            SetGround(place="outside", ground=SolidColour(colour="#F5F1E8")),
+        ),
     ),
     Story(
         "mugs-window.jpg",
         "Thursday mugs",
         (
             _size("tall-post"),
-            SetFocus(focus=Focus(point=Point(x=0.45, y=0.6))),
+            SetFocus(
+                focus=Focus(
+                    point=Point(x=0.425, y=0.645),
+                    box=Box(left=0.26, top=0.41, width=0.335, height=0.47),
+                )
+            ),
             _border(0.025),
             SetExport(changes=ExportChanges(max_kb=400)),
+            _also("square-post"),
+            _also("video-thumbnail"),
+            _also("wide-banner"),
+            _also("round-avatar"),
         ),
         keep=((1, "Before the border"),),
     ),
@@ -118,12 +158,15 @@ def seed(folder: Path) -> None:
 
 
 def _tell(store: Store, story: Story, sha256: str) -> None:
+    """Make the story's finish, each edit on the size that is then in hand."""
     facts = store.photos.facts(sha256)
     record = store.finishes.create(new_finish(name=story.name, photo_sha256=sha256))
     versions = dict(story.keep)
+    size_id = record.document.sizes[0].id
     for number, edit in enumerate(story.edits):
-        document = apply_edit(record.document, "main", edit, facts).finish
-        record = store.finishes.save(record.id, record.etag, document)
+        edited = apply_edit(record.document, size_id, edit, facts)
+        size_id = edited.size_id
+        record = store.finishes.save(record.id, record.etag, edited.finish)
         if number in versions:
             store.finishes.keep_version(record.id, versions[number])
 

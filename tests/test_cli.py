@@ -12,6 +12,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
+import numpy as np
 from PIL import Image
 
 from lucky_margin.cli import main
@@ -125,7 +126,17 @@ class FinishTest(CommandTest):
             ("drop one", ("--size", "9x9", "--format", "png", "-o", out)),
             ("100", ("--size", "9x9", "--quality", "101", "-o", out)),
             ("not allowed", ("--size", "9x9", "--quality", "9", "--max-kb", "3", "-o", out)),
-            ("--size", ("-o", out)),
+            ("4 numbers", ("--window", "1,2,3", "-o", out)),
+            ("over 0", ("--window", "1,2,0,9", "-o", out)),
+            ("not “round”", ("--shape", "round", "-o", out)),
+            ("rounds a rectangle", ("--shape", "star", "--radius", "9%", "-o", out)),
+            ("greater than or equal to 3", ("--shape", "polygon:2", "-o", out)),
+            ("two of them|a colour such as", ("--backdrop", "green", "-o", out)),
+            ("45", ("--straighten", "60", "-o", out)),
+            ("16000:1", ("--ratio", "1:99999", "-o", out)),
+            ("2 numbers", ("--ratio", "wide", "-o", out)),
+            ("comes to", ("--size", "0.001x9mm", "-o", out)),
+            ("Several sizes need a folder", ("--size", "9x9", "--size", "8x8", "-o", out)),
             ("needs a folder|need a folder", (self.photo, "--size", "9x9", "-o", out)),
         ):
             with self.subTest(options=options):
@@ -133,6 +144,85 @@ class FinishTest(CommandTest):
         self.bad("No such file", "finish", self.folder / "none.jpg", "--size", "9x9", "-o", out)
         self.bad("invalid choice", "polish")
         self.assertFalse(out.exists())
+
+
+class FramingTest(CommandTest):
+    def finished(self, *options, name="out.png"):
+        """The picture that ``finish`` makes of the photo with these options."""
+        out = self.folder / name
+        self.good("finish", self.photo, *options, "--replace", "-o", out)
+        return Image.open(out)
+
+    def test_shapes_are_cut_out(self):
+        for shape in ("circle", "heart", "polygon:6", "star:5", "blob:3", "arch"):
+            with self.subTest(shape):
+                image = self.finished("--size", "90x90", "--shape", shape)
+                self.assertEqual((image.mode, image.getpixel((0, 0))[3]), ("RGBA", 0))
+                self.assertEqual(image.getpixel((45, 50))[3], 255)
+
+    def test_a_ratio_a_window_and_a_turn(self):
+        self.assertEqual(self.finished("--ratio", "4:5").size, (160, 200))
+        image = self.finished("--window", "10,20,80,60")
+        self.assertEqual(image.size, (80, 60))
+        whole = Image.open(self.photo).convert("RGB")
+        self.assertEqual(image.getpixel((0, 0)), whole.getpixel((10, 20)))
+        self.assertLess(self.finished("--straighten", "5").size[0], 300)
+
+    def test_a_ratio_of_a_fixed_size_says_what_it_did(self):
+        out = self.folder / "a.png"
+        code, _, err = self.run_command(
+            "finish", self.photo, "--size", "100x100", "--ratio", "2:1", "-o", out
+        )
+        self.assertEqual(code, 0)
+        self.assertIn("100 × 50 px: its shorter side", err)
+        self.assertEqual(Image.open(out).size, (100, 50))
+
+    def test_a_contained_photo_shows_the_backdrop(self):
+        options = ("--size", "100x100", "--contain", "--backdrop")
+        image = self.finished(*options, "#102030")
+        self.assertEqual(image.getpixel((50, 2)), (16, 32, 48))
+        fading = self.finished(*options, "#000000-#FFFFFF")
+        self.assertLess(fading.getpixel((50, 2))[0], 10)
+        self.assertGreater(fading.getpixel((50, 97))[0], 245)
+        self.assertEqual(self.finished(*options, "blur").mode, "RGB")
+
+    def test_outside_shows_beside_the_shape(self):
+        image = self.finished("--size", "60x60", "--shape", "circle", "--outside", "#0000FF")
+        self.assertEqual((image.mode, image.getpixel((0, 0))), ("RGB", (0, 0, 255)))
+
+    def test_trimming(self):
+        sheet = np.full((90, 120, 3), 250, np.uint8)
+        sheet[20:70, 15:95] = noise(80, 50) // 2
+        self.photo.write_bytes(encoded(sheet, "PNG"))
+        image = self.finished("--trim")
+        np.testing.assert_array_equal(np.asarray(image), sheet[20:70, 15:95])
+        self.photo.write_bytes(encoded(np.full((9, 9, 3), 7, np.uint8), "PNG"))
+        self.bad("no margin to trim", "finish", self.photo, "--trim", "-o", self.folder / "b.png")
+
+    def test_sizes_by_name_measure_and_one_side_in_one_go(self):
+        folder = self.folder / "out"
+        sizes = ("round-avatar", "50x40mm@200", "x100", "Tall post")
+        self.good(
+            "finish",
+            self.photo,
+            *(part for size in sizes for part in ("--size", size)),
+            "-o",
+            folder,
+        )
+        found = {path.name: Image.open(path) for path in folder.iterdir()}
+        self.assertEqual(
+            set(found),
+            {"mugs-400x400.png", "mugs-394x315.jpg", "mugs-150x100.jpg", "mugs-1080x1350.jpg"},
+        )
+        self.assertEqual(found["mugs-400x400.png"].getpixel((0, 0))[3], 0)
+        self.assertEqual(found["mugs-394x315.jpg"].info["dpi"], (200, 200))
+
+    def test_a_focus_that_is_found(self):
+        photo = np.full((100, 300, 3), 220, np.uint8)
+        photo[40:60, 240:260] = (200, 0, 0)
+        self.photo.write_bytes(encoded(photo, "PNG"))
+        image = np.asarray(self.finished("--size", "50x50", "--focus", "auto")).astype(int)
+        self.assertGreater((image[:, :, 0] - image[:, :, 1]).max(), 150)
 
 
 class RenderTest(CommandTest):

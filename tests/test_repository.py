@@ -12,7 +12,7 @@ ALLOWED = {
     "core": {"core"},
     "store": {"store", "core"},
     "web": {"web", "store", "core", "__init__"},
-    "cli.py": {"web", "store", "core", "cli", "__init__"},
+    "cli": {"web", "store", "core", "cli", "__init__"},
 }
 
 

@@ -8,6 +8,9 @@ from numpy.typing import NDArray
 Picture8 = NDArray[np.uint8]
 """A picture at 8 bits (see the image contract in ``lucky_margin.core``)."""
 
+Picture16 = NDArray[np.uint16]
+"""A picture at 16 bits."""
+
 AnyPicture = NDArray[np.uint8] | NDArray[np.uint16]
 """A picture at 8 or 16 bits."""
 

@@ -6,6 +6,7 @@ from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.finishes import PAGE, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.own_sizes import OwnSize, OwnSizeStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
 from lucky_margin.store.proxies import ProxyStore
 
@@ -15,6 +16,8 @@ __all__ = [
     "ExportStore",
     "FinishRecord",
     "FinishStore",
+    "OwnSize",
+    "OwnSizeStore",
     "PhotoRecord",
     "PhotoStore",
     "RevisionRecord",
@@ -31,6 +34,7 @@ class Store:
         migrate(self._database)
         originals = FileStore(folder / "originals")
         self.photos = PhotoStore(self._database, originals, ProxyStore(folder / "proxies"))
+        self.own_sizes = OwnSizeStore(self._database)
         self.finishes = FinishStore(self._database)
         self.exports = ExportStore(self._database, FileStore(folder / "exports"))
 

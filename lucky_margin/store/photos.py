@@ -101,7 +101,7 @@ class PhotoStore:
         return path
 
     def delete(self, sha256: str) -> None:
-        """Delete a photo that no finish uses, original and all.
+        """Delete a photo that no finish uses or has ever used as a ground, original and all.
 
         Raises:
             NotFound: there is no such photo.
@@ -110,8 +110,10 @@ class PhotoStore:
         self.get(sha256)
         with self._database.write() as connection:
             users = connection.execute(
-                "SELECT name, binned_at FROM finishes WHERE photo_sha256 = ? ORDER BY name",
-                (sha256,),
+                "SELECT name, binned_at FROM finishes WHERE photo_sha256 = :sha256 OR id IN"
+                " (SELECT finish_id FROM revisions WHERE instr(document, :sha256))"
+                " ORDER BY name",
+                {"sha256": sha256},
             ).fetchall()
             if users:
                 names = [

@@ -14,7 +14,7 @@ from lucky_margin import __version__
 from lucky_margin.core.sampling import warm_up
 from lucky_margin.web import problems
 from lucky_margin.web.guard import guard
-from lucky_margin.web.routes import bench, exports, finishes, photos
+from lucky_margin.web.routes import bench, exports, finishes, photos, sizes
 from lucky_margin.web.studio import Studio
 
 
@@ -49,7 +49,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.studio = Studio(settings.data)
     problems.install(app)
     app.middleware("http")(guard)
-    for module in (photos, finishes, bench, exports):
+    for module in (photos, finishes, sizes, bench, exports):
         app.include_router(module.router, prefix="/api")
     if settings.frontend is not None:
         _serve_frontend(app, settings.frontend)

@@ -128,6 +128,39 @@ class BrowserTest(unittest.TestCase):
             line.click()
         expect(line).to_have_attribute("aria-expanded", "true")
 
+    def fold(self, name: str) -> None:
+        """Open a part of the Crop step."""
+        head = self.page.get_by_role("region", name="Docket").get_by_role(
+            "button", name=re.compile(f"^{name} ")
+        )
+        if head.get_attribute("aria-expanded") == "false":
+            head.click()
+
+    def use_size(self, name: str) -> None:
+        """Make the size in hand another one of the list."""
+        with self.one_change():
+            self.page.get_by_role("button", name="other size").click()
+            self.choose_size(name)
+
+    def add_size(self, name: str) -> None:
+        with self.one_change():
+            self.page.get_by_role("button", name="+ size").click()
+            self.choose_size(name)
+
+    def choose_size(self, name: str) -> None:
+        dialog = self.page.get_by_role("dialog")
+        dialog.get_by_role("button", name=name).click()
+        expect(dialog).to_be_hidden()
+
+    def proof(self, name: str):
+        """The proof of a size, which takes it in hand."""
+        proofs = self.page.get_by_role("complementary")
+        return proofs.locator("button.proof", has_text=name)
+
+    def work_on(self, name: str) -> None:
+        self.proof(name).click()
+        expect(self.proof(name)).to_have_attribute("aria-pressed", "true")
+
     def field(self, label: str):
         return self.page.get_by_label(label, exact=True)
 

@@ -25,7 +25,7 @@ class CropTest(BrowserTest):
         self.type_in("width", "1500")
         self.type_in("from left", "3000/10")
         expect(self.field("from left")).to_have_value("300")
-        page.get_by_role("button", name="Margin").focus()
+        page.get_by_role("button", name="Margin", exact=True).focus()
         page.keyboard.press("ArrowRight")
         page.keyboard.press("Shift+ArrowRight")
         page.keyboard.press("ArrowDown")
@@ -124,7 +124,7 @@ class CropTest(BrowserTest):
 
     def test_choosing_a_ratio_of_a_fixed_size_says_what_it_did(self):
         page = self.page
-        page.get_by_role("button", name="Square post").click()
+        self.use_size("Square post")
         page.get_by_role("button", name="16:9").click()
         expect(page.get_by_text("1080 × 608 px: its shorter side")).to_be_visible()
 
@@ -222,7 +222,7 @@ class SavingTest(BrowserTest):
         page = self.page
         page.get_by_role("button", name="1:1").click()
         expect(self.field("from top")).to_have_value("300")
-        page.get_by_role("button", name="Margin").focus()
+        page.get_by_role("button", name="Margin", exact=True).focus()
         for _ in range(3):
             page.keyboard.press("ArrowDown")
         page.keyboard.press("Control+z")

@@ -58,7 +58,7 @@ class ShelfTest(BrowserTest):
                 self.bring_data((name, encoded(noise(width, height))))
                 expect(self.page.get_by_label("Name of this finish")).to_have_value(name[:-4])
                 self.on_bench()
-                self.page.get_by_role("button", name="Square post").click()
+                self.use_size("Square post")
                 expect(self.page.get_by_text(re.compile("^Poor:"))).to_be_visible()
 
     def test_search_bin_and_restore(self):

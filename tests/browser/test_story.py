@@ -27,7 +27,7 @@ class StoryTest(BrowserTest):
             page.get_by_role("button", name="4:5").click()
         expect(self.field("width")).to_have_value("1920")
         with self.one_change():
-            page.get_by_role("button", name="Tall post").click()
+            self.use_size("Tall post")
         expect(self.field("width, px")).to_have_value("1080")
         proof = page.get_by_role("complementary").locator("img")
         page.wait_for_timeout(600)  # until the proof shows the new size

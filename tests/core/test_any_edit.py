@@ -10,7 +10,7 @@ from lucky_margin.core.document import read_finish
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.render import layout, render
+from lucky_margin.core.render import check, layout, render
 from tests.support import SHA, finish_of, noise, sources_of
 
 any_number = st.one_of(
@@ -33,6 +33,31 @@ pixels = st.one_of(
     kind("as_cropped"),
 )
 sides = st.fixed_dictionaries(dict.fromkeys(("top", "right", "bottom", "left"), fractions))
+places = {"scale": fractions, "x": fractions, "y": fractions}
+plain = st.sampled_from(["circle", "oval", "arch", "triangle", "diamond", "heart", "bubble"])
+shapes = st.one_of(
+    kind("rectangle", radius=fractions),
+    kind("polygon", sides=st.integers(2, 25), **places),
+    kind("star", points=st.integers(2, 25), depth=fractions, **places),
+    kind("blob", seed=st.integers(-1, 10_000), **places),
+    st.fixed_dictionaries({"kind": plain, **places}),
+)
+turns = st.fixed_dictionaries(
+    {},
+    optional={
+        "straighten": st.one_of(st.floats(-50, 50), any_number),
+        "quarters": st.integers(-1, 4),
+        "mirrored": st.booleans(),
+        "empty_corners": st.booleans(),
+    },
+)
+grounds = st.one_of(
+    kind("transparent"),
+    kind("colour", colour=st.just("#123456")),
+    kind("gradient", angle=any_number),
+    kind("blurred", blur=fractions),
+)
+plans = st.fixed_dictionaries({"name": st.text(max_size=5), "pixels": pixels, "shape": shapes})
 edits = st.one_of(
     kind(
         "choose_ratio",
@@ -48,6 +73,7 @@ edits = st.one_of(
         grip=st.sampled_from(["move", "n", "e", "s", "w", "ne", "se", "sw", "nw"]),
         dx=any_number,
         dy=any_number,
+        snap=fractions,
     ),
     kind("draw_window", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
     kind(
@@ -58,12 +84,37 @@ edits = st.one_of(
         value=any_number,
     ),
     kind("set_window", window=st.one_of(st.none(), boxes)),
-    kind("set_shape", shape=kind("rectangle", radius=fractions)),
+    kind("scale_window", factor=any_number),
+    kind("set_contain", contain=st.booleans()),
+    kind("set_shape", shape=shapes),
+    kind(
+        "drag_shape",
+        grip=st.sampled_from(["move", "scale", "radius"]),
+        dx=any_number,
+        dy=any_number,
+    ),
     kind("set_margin", margin=fractions),
+    kind("drag_margin", by=any_number),
+    kind("set_turn", changes=turns),
+    kind("turn_quarter", way=st.sampled_from(["left", "right"])),
+    kind("mirror", way=st.sampled_from(["across", "down"])),
+    kind("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
+    kind("draw_focus", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
+    kind("set_ground", place=st.sampled_from(["backdrop", "outside"]), ground=grounds),
+    kind("add_size", plan=plans),
+    kind("use_size", plan=plans),
+    kind("duplicate_size"),
+    kind("remove_size"),
+    kind("place_size", place=st.integers(-1, 99)),
     kind(
         "set_border",
         changes=st.fixed_dictionaries(
-            {"thickness": sides, "opacity": fractions, "outside": st.booleans()}
+            {
+                "thickness": sides,
+                "opacity": fractions,
+                "outside": st.booleans(),
+                "line": st.sampled_from(["solid", "double", "dashed", "dotted"]),
+            }
         ),
     ),
     kind("reset_step", step=st.sampled_from(["crop", "border", "export"])),
@@ -81,17 +132,19 @@ class AnyEditTest(unittest.TestCase):
     def test_edits_of_any_numbers(self, photo, wanted):
         facts = PhotoFacts(*photo, file_format="PNG", bits=8, has_alpha=False)
         sources = sources_of(noise(*photo))
-        finish = finish_of()
+        finish, size_id = finish_of(), "main"
         for data in wanted:
             try:
-                finish = apply_edit(
-                    finish, "main", self.adapter.validate_python(data), facts
-                ).finish
+                edit = self.adapter.validate_python(data)
+                edited = apply_edit(finish, size_id, edit, facts)
             except (LuckyMarginError, ValidationError):
                 continue
+            finish, size_id = edited.finish, edited.size_id
             self.assertEqual(read_finish(finish.model_dump(mode="json")), finish)
-            found = layout(finish, finish.sizes[0], sources)
+            size = finish.size(size_id)
+            found = layout(finish, size, sources)
             self.assertEqual(finish.photo.sha256, SHA)
             if found.width * found.height < 250_000:
-                picture = render(finish, finish.sizes[0], sources)
+                picture = render(finish, size, sources)
                 self.assertEqual(picture.shape[:2], (found.height, found.width))
+                check(finish, size, sources)

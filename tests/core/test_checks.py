@@ -4,13 +4,22 @@ import unittest
 
 import numpy as np
 
-from lucky_margin.core.document import Box, Export, Shape, SolidColour, Window
+from lucky_margin.core.document import (
+    Box,
+    Export,
+    Focus,
+    Point,
+    Rectangle,
+    SolidColour,
+    Turn,
+    Window,
+)
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.render import check
+from lucky_margin.core.render import check, render
 from tests.support import SHA, finish_of, noise, sources_of, with_size
 
 
-class CheckTest(unittest.TestCase):
+class Checking(unittest.TestCase):
     sources = sources_of(noise(1000, 800))
 
     def found(self, finish, sources=None):
@@ -23,6 +32,8 @@ class CheckTest(unittest.TestCase):
         facts = sources.facts(SHA)
         return self.found(apply_edit(finish, "main", action.edit, facts).finish, sources)
 
+
+class CheckTest(Checking):
     def test_enough_pixels_are_fine(self):
         found = self.found(finish_of(400, 400))
         self.assertEqual((found["sharpness"].light, found["sharpness"].action), ("fine", None))
@@ -41,13 +52,13 @@ class CheckTest(unittest.TestCase):
         self.assertEqual(self.mended(finish_of(1300, 1200), "sharpness")["sharpness"].light, "fine")
 
     def test_showing_more_of_the_photo_mends_it_where_that_is_enough(self):
-        own = {"window": Window.around(Box(left=0, top=0, width=200, height=200))}
+        own = {"window": Window(center_x=100, center_y=100, width=200, height=200)}
         finish = with_size(finish_of(600, 600), crop=own)
         self.assertEqual(self.found(finish)["sharpness"].action.label, "Show more of the photo")
         self.assertEqual(self.mended(finish, "sharpness")["sharpness"].light, "fine")
 
     def test_a_window_of_another_ratio_is_said_and_fitted(self):
-        own = {"window": Window.around(Box(left=0, top=0, width=500, height=300))}
+        own = {"window": Window(center_x=250, center_y=150, width=500, height=300)}
         finish = with_size(finish_of(200, 200), crop=own)
         self.assertIn("200 photo pixels", self.found(finish)["window"].text)
         self.assertNotIn("window", self.mended(finish, "window"))
@@ -67,7 +78,59 @@ class CheckTest(unittest.TestCase):
         )
 
     def test_a_colour_outside_the_shape_leaves_nothing_to_lose(self):
-        finish = with_size(finish_of(200, 200), shape=Shape(radius=0.2))
+        finish = with_size(finish_of(200, 200), shape=Rectangle(radius=0.2))
         self.assertIn("transparency", self.found(finish))
         coloured = finish.model_copy(update={"outside": SolidColour(colour="#FFFFFF")})
         self.assertNotIn("transparency", self.found(coloured))
+
+
+class FramingCheckTest(Checking):
+    """Focus, corners and columns: each goes out when its action is taken."""
+
+    box = Box(left=0.6, top=0.3, width=0.3, height=0.4)
+    focus = Focus(point=Point(x=0.75, y=0.5), box=box)
+
+    def test_a_cut_focus_box_is_measured_and_followed_again(self):
+        own = {"window": Window(center_x=400, center_y=400, width=700, height=700)}
+        finish = with_size(finish_of(300, 300, focus=self.focus), crop=own)
+        # The box goes from 600 to 900, the window to 750.
+        self.assertIn("50.0\N{NO-BREAK SPACE}%", self.found(finish)["focus"].text)
+        self.assertEqual(self.mended(finish, "focus")["focus"].light, "fine")
+
+    def test_a_focus_box_on_the_edge_is_said(self):
+        own = {"window": Window(center_x=500, center_y=400, width=800, height=800)}
+        finish = with_size(finish_of(300, 300, focus=self.focus), crop=own)
+        self.assertIn("touches the edge (right)", self.found(finish)["focus"].text)
+        self.assertEqual(self.mended(finish, "focus")["focus"].light, "fine")
+
+    def test_a_box_too_wide_for_the_size_is_mended_by_showing_the_photo_whole(self):
+        focus = Focus(point=Point(x=0.5, y=0.5), box=Box(left=0.1, top=0.1, width=0.8, height=0.8))
+        finish = finish_of(200, 400, focus=focus)
+        self.assertEqual(self.found(finish)["focus"].action.label, "Show the whole photo")
+        self.assertEqual(self.mended(finish, "focus")["focus"].light, "fine")
+
+    def test_empty_corners_are_measured_until_something_shows_there(self):
+        finish = finish_of(400, 400, turn=Turn(straighten=45, empty_corners=True))
+        x, y = 500, 400
+        finish = with_size(
+            finish, crop={"window": Window(center_x=x, center_y=y, width=1200, height=1200)}
+        )
+        corners = self.found(finish)["corners"]
+        picture = render(finish_of_png(finish), finish.sizes[0], self.sources)
+        empty = 100 * (1 - picture[:, :, 3].mean() / 255)
+        said = float(corners.text.split(": ")[1].split("\N{NO-BREAK SPACE}")[0])
+        self.assertAlmostEqual(said, empty, delta=0.2)
+        self.assertNotIn("corners", self.mended(finish, "corners"))
+        filled = finish.model_copy(update={"backdrop": SolidColour(colour="#FFFFFF")})
+        self.assertNotIn("corners", self.found(filled))
+
+    def test_a_header_wider_than_its_column(self):
+        finish = with_size(finish_of(900, 300), in_column=True, seen_width=600)
+        found = self.found(finish)["column"]
+        self.assertIn("900 px in 600", found.text)
+        self.assertIn("67\N{NO-BREAK SPACE}%", found.text)
+        self.assertEqual(self.mended(finish, "column")["column"].light, "fine")
+
+
+def finish_of_png(finish):
+    return finish.model_copy(update={"export": Export(format="png")})

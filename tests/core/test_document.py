@@ -3,8 +3,12 @@
 import json
 import unittest
 
+from hypothesis import given
+from hypothesis import strategies as st
+
 from lucky_margin.core.document import (
     MAX_SIZES,
+    SIZE_LIBRARY,
     AsCropped,
     Border,
     BorderChanges,
@@ -13,13 +17,16 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     OwnWays,
+    PlainShape,
+    Printed,
     Ratio,
+    Rectangle,
     Sides,
     json_schema,
     new_finish,
     read_finish,
 )
-from lucky_margin.core.document.size_library import SIZE_LIBRARY
+from lucky_margin.core.document.measures import pixels_of
 from lucky_margin.core.document.words import (
     border_in_words,
     crop_in_words,
@@ -47,6 +54,33 @@ class ReadingTest(unittest.TestCase):
     def test_a_newer_version_is_refused_with_the_way_out(self):
         with self.assertRaisesRegex(BadDocument, "newer Lucky Margin.*update"):
             read_finish(as_json(finish_of()) | {"version": 99})
+
+    def test_version_1_means_the_same_in_version_2(self):
+        old = {
+            "format": "lucky-margin-finish",
+            "version": 1,
+            "name": "Old",
+            "photo": {"sha256": SHA},
+            "border": {"thickness": {"top": 0.02, "right": 0, "bottom": 0, "left": 0}},
+            "sizes": [
+                {
+                    "id": "main",
+                    "name": "Tall post",
+                    "pixels": {"kind": "fixed", "width": 1080, "height": 1350},
+                    "crop": {
+                        "window": {"center_x": 700, "center_y": 500, "width": 80, "height": 100}
+                    },
+                    "shape": {"kind": "rectangle", "radius": 0.1},
+                    "own": {"border": {}, "export": {"format": "png"}},
+                }
+            ],
+        }
+        finish = read_finish(old)
+        size = finish.sizes[0]
+        self.assertEqual((finish.version, finish.turn.is_set), (2, False))
+        self.assertEqual((size.shape.radius, size.crop.window.width), (0.1, 80))
+        self.assertEqual(finish.export_of(size).format, "png")
+        self.assertEqual(read_finish(as_json(finish)), finish)
 
     def test_bad_values_are_named(self):
         for place, change in (
@@ -107,7 +141,7 @@ class OwnWaysTest(unittest.TestCase):
     def test_only_given_fields_are_written(self):
         finish = with_size(finish_of(), own=OwnWays(border=BorderChanges(on=False)))
         written = as_json(finish)["sizes"][0]["own"]
-        self.assertEqual(written, {"border": {"on": False}, "export": {}})
+        self.assertEqual(written, {"turn": {}, "border": {"on": False}, "export": {}})
         self.assertEqual(read_finish(as_json(finish)), finish)
 
     def test_a_border_switched_off_in_one_size_is_the_default_there(self):
@@ -115,6 +149,18 @@ class OwnWaysTest(unittest.TestCase):
         size = finish.sizes[0].model_copy(update={"own": OwnWays(border=BorderChanges(on=False))})
         self.assertEqual(finish.border_of(size), Border())
         self.assertTrue(finish.border_of(finish.sizes[0]).is_set)
+
+    def test_a_border_of_a_shape_is_as_thick_as_its_thickest_side(self):
+        border = Border(thickness=Sides(top=0.1, right=0.02, bottom=0.1, left=0))
+        for shape, line, expected in (
+            (Rectangle(), "solid", border.thickness),
+            (Rectangle(), "dashed", Sides.all(0.1)),
+            (PlainShape(kind="circle"), "solid", Sides.all(0.1)),
+        ):
+            with self.subTest(shape=shape.kind, line=line):
+                finish = finish_of(border=border.model_copy(update={"line": line}))
+                finish = with_size(finish, shape=shape)
+                self.assertEqual(finish.border_of(finish.sizes[0]).thickness, expected)
 
     def test_own_ways_that_make_no_valid_step_are_refused(self):
         data = as_json(finish_of())
@@ -133,19 +179,56 @@ class SizeTest(unittest.TestCase):
         with self.assertRaisesRegex(NotFound, "no size “other”"):
             finish_of().size("other")
 
-    def test_the_library_has_the_promised_sizes(self):
-        sides = {size.name: (size.pixels.width, size.pixels.height) for size in SIZE_LIBRARY}
-        self.assertEqual(
-            sides,
-            {
-                "Square post": (1080, 1080),
-                "Tall post": (1080, 1350),
-                "Story": (1080, 1920),
-                "Video thumbnail": (1280, 720),
-                "Link card": (1200, 630),
-                "Wide banner": (1500, 500),
-            },
+    def test_the_library_serves_every_purpose(self):
+        by_key = {size.key: size for size in SIZE_LIBRARY}
+        self.assertEqual(len(by_key), len(SIZE_LIBRARY))
+        sides = {key: (s.plan.pixels.width, s.plan.pixels.height) for key, s in by_key.items()}
+        for key, expected in (
+            ("square-post", (1080, 1080)),
+            ("tall-post", (1080, 1350)),
+            ("story", (1080, 1920)),
+            ("video-thumbnail", (1280, 720)),
+            ("link-card", (1200, 630)),
+            ("wide-banner", (1500, 500)),
+            ("round-avatar", (400, 400)),
+            ("postcard", (1748, 1240)),
+        ):
+            self.assertEqual(sides[key], expected)
+        avatar = by_key["round-avatar"].plan
+        self.assertEqual((avatar.shape.kind, avatar.own.export.format), ("circle", "png"))
+        self.assertTrue(by_key["page-header"].plan.in_column)
+
+
+class MeasureTest(unittest.TestCase):
+    def test_units_come_to_pixels(self):
+        # A6 at 300 ppi, 10 cm at 254 ppi (100 pixels to the cm), an inch at 72.
+        for width, unit, ppi, expected in (
+            (148, "mm", 300, 1748),
+            (10, "cm", 254, 1000),
+            (1, "in", 72, 72),
+            (25.4, "mm", 72, 72),
+        ):
+            with self.subTest(width=width, unit=unit):
+                printed = Printed(width=width, height=width, unit=unit, ppi=ppi)
+                self.assertEqual(printed.pixels, (expected, expected))
+
+    @given(st.floats(1, 400), st.sampled_from(["mm", "cm", "in"]), st.floats(72, 600))
+    def test_the_same_length_in_any_unit_is_the_same_pixels(self, length, unit, ppi):
+        millimetres = length * {"mm": 1, "cm": 10, "in": 25.4}[unit]
+        self.assertAlmostEqual(
+            pixels_of(length, unit, ppi), pixels_of(millimetres, "mm", ppi), delta=1
         )
+
+    def test_what_comes_to_no_pixel_or_too_many_is_refused_with_its_figure(self):
+        for length in (0.01, 90_000):
+            with self.subTest(length=length), self.assertRaisesRegex(ValueError, "comes to"):
+                Printed(width=length, height=10)
+
+    def test_pixels_have_to_agree_with_the_measures(self):
+        printed = Printed(width=50, height=40)
+        with self.assertRaisesRegex(ValueError, "50 × 40 mm at 300 ppi"):
+            FixedPixels(width=591, height=100, printed=printed)
+        self.assertEqual(FixedPixels.on_paper(printed).width, 591)
 
 
 class WordsTest(unittest.TestCase):

@@ -2,13 +2,14 @@
 
 import io
 import unittest
+import zipfile
 
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image, ImageCms
 
-from lucky_margin.core.document import Export, Shape
+from lucky_margin.core.document import Export, FixedPixels, Printed, Rectangle
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.export import (
     QUALITY_FLOOR,
@@ -16,11 +17,22 @@ from lucky_margin.core.export import (
     OtherFormat,
     encode,
     export,
+    file_names,
     file_stem,
+    zipped,
 )
-from lucky_margin.core.export.names import MAX_STEM_BYTES, safe_stem
+from lucky_margin.core.export.names import MAX_STEM_BYTES, safe_stem, unlike
 from lucky_margin.core.photos import decode
-from tests.support import demo_sources, encoded, finish_of, gradient, noise, sources_of, with_size
+from tests.support import (
+    SHA,
+    demo_sources,
+    encoded,
+    finish_of,
+    gradient,
+    noise,
+    sources_of,
+    with_size,
+)
 
 FORMATS = ("jpeg", "png", "webp", "avif")
 
@@ -62,7 +74,7 @@ class FileTest(unittest.TestCase):
     def test_transparency_is_kept_by_all_but_jpeg(self):
         for image_format in FORMATS:
             finish = finish_of(80, 80, export=Export(format=image_format))
-            image = opened(exported(with_size(finish, shape=Shape(radius=0.5)), self.sources))
+            image = opened(exported(with_size(finish, shape=Rectangle(radius=0.5)), self.sources))
             with self.subTest(image_format):
                 self.assertEqual(image.mode, "RGB" if image_format == "jpeg" else "RGBA")
 
@@ -184,3 +196,46 @@ class NameTest(unittest.TestCase):
         self.assertLessEqual(len(stem.encode()), MAX_STEM_BYTES + len("-photo"))
         self.assertFalse(set(stem) & set('/\\:*?"<>|\0\n'))
         self.assertFalse(stem.startswith("."))
+
+
+class SeveralTest(unittest.TestCase):
+    """Files of several sizes: never two names alike, and one archive."""
+
+    facts = sources_of(gradient(300, 200)).facts(SHA)
+
+    def test_names_that_would_be_alike_get_numbers(self):
+        finish = finish_of(80, 60, export=Export(name_pattern="{name}"))
+        sizes = [finish.sizes[0].model_copy(update={"id": f"s{n}"}) for n in range(3)]
+        names = file_names(finish.model_copy(update={"sizes": tuple(sizes)}), self.facts)
+        self.assertEqual(list(names.values()), ["test.jpg", "test-2.jpg", "test-3.jpg"])
+
+    def test_a_number_that_is_taken_is_passed_over(self):
+        self.assertEqual(unlike("a.jpg", ["a.jpg", "a-2.jpg"]), "a-3.jpg")
+        self.assertEqual(unlike("b.jpg", ["a.jpg"]), "b.jpg")
+
+    def test_an_archive_holds_every_file_and_is_the_same_every_time(self):
+        files = [("a.jpg", b"one"), ("a.jpg", b"two"), ("ü.png", b"three")]
+        data = zipped(files)
+        archive = zipfile.ZipFile(io.BytesIO(data))
+        self.assertEqual(archive.namelist(), ["a.jpg", "a-2.jpg", "ü.png"])
+        self.assertEqual(archive.read("a-2.jpg"), b"two")
+        self.assertIsNone(archive.testzip())
+        self.assertEqual(zipped(files), data)
+
+
+class ResolutionTest(unittest.TestCase):
+    def test_a_size_on_paper_says_its_resolution_in_every_format(self):
+        pixels = FixedPixels.on_paper(Printed(width=20, height=10, ppi=150))
+        for image_format in FORMATS:
+            finish = with_size(finish_of(export=Export(format=image_format)), pixels=pixels)
+            image = opened(exported(finish, sources_of(gradient(300, 200))))
+            with self.subTest(image_format):
+                self.assertEqual(image.size, (118, 59))
+                exif = image.getexif()
+                self.assertEqual((float(exif[0x011A]), exif[0x0128]), (150, 2))
+                if image_format in ("jpeg", "png"):
+                    self.assertAlmostEqual(image.info["dpi"][0], 150, delta=0.1)
+
+    def test_a_size_on_a_screen_says_none(self):
+        image = opened(exported(finish_of(20, 10), sources_of(gradient(300, 200))))
+        self.assertNotIn("dpi", image.info)

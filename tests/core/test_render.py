@@ -5,7 +5,23 @@ import unittest
 
 import numpy as np
 
-from lucky_margin.core.document import Border, Export, Shape, Sides, SolidColour, Window
+from lucky_margin.core.document import (
+    Blob,
+    BlurredPhoto,
+    Border,
+    Box,
+    Export,
+    Focus,
+    Gradient,
+    PlainShape,
+    Point,
+    Rectangle,
+    Sides,
+    SolidColour,
+    Star,
+    Turn,
+    Window,
+)
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.render import MemorySources, PictureCache, layout, render
 from lucky_margin.core.sampling import sample
@@ -44,7 +60,8 @@ class NothingSetTest(unittest.TestCase):
         photo = noise(90, 70, 4)
         before = photo.copy()
         drawn(
-            with_size(finish_of(31, 17, **EVERYTHING), shape=Shape(radius=0.2)), sources_of(photo)
+            with_size(finish_of(31, 17, **EVERYTHING), shape=Rectangle(radius=0.2)),
+            sources_of(photo),
         )
         np.testing.assert_array_equal(photo, before)
 
@@ -57,11 +74,49 @@ class SameAtEveryScaleTest(unittest.TestCase):
             for outside in (False, True):
                 border = EVERYTHING["border"].model_copy(update={"outside": outside})
                 finish = finish_of(1080, 1350, **{**EVERYTHING, "border": border})
-                finish = with_size(finish, shape=Shape(radius=0.08))
+                finish = with_size(finish, shape=Rectangle(radius=0.08))
                 full = drawn(finish, demo_sources(photo))
                 for scale in (0.5, 0.25, 0.08):
                     with self.subTest(photo=photo, outside=outside, scale=scale):
                         self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
+
+    def test_turned_shaped_and_grounded_pictures_too(self):
+        cases = (
+            (
+                {"turn": Turn(straighten=6.5, mirrored=True), "outside": Gradient(angle=40)},
+                {"shape": PlainShape(kind="circle")},
+                Border(thickness=Sides.all(0.03), colour="#B8401A", line="dashed"),
+            ),
+            (
+                {"turn": Turn(quarters=1), "backdrop": BlurredPhoto(blur=0.05)},
+                {"shape": Star(points=6, scale=0.9), "crop": {"contain": True}},
+                Border(thickness=Sides.all(0.04), colour="#1F6B4B", outside=True, line="double"),
+            ),
+            (
+                {"turn": Turn(straighten=-20, empty_corners=True)},
+                {
+                    "shape": Blob(seed=2),
+                    "crop": {
+                        "window": Window(center_x=1500, center_y=1300, width=2900, height=2900)
+                    },
+                },
+                Border(thickness=Sides.all(0.05), colour="#FFFFFF", line="dotted"),
+            ),
+        )
+        for photo in ("bird-figure.jpg", "shelf-wide.jpg"):
+            for number, (fields, size, border) in enumerate(cases):
+                finish = finish_of(1000, 1000, border=border, export=PNG, **fields)
+                finish = with_size(finish, **size)
+                full = drawn(finish, demo_sources(photo))
+                for scale in (0.5, 0.25, 0.08):
+                    with self.subTest(photo=photo, case=number, scale=scale):
+                        self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
+                left, top, width, height = 3, 5, 300, 170
+                with self.subTest(photo=photo, case=number, region=True):
+                    np.testing.assert_array_equal(
+                        drawn(finish, demo_sources(photo), region=(left, top, width, height)),
+                        full[top : top + height, left : left + width],
+                    )
 
     def compare(self, full, small):
         height, width = small.shape[:2]
@@ -74,7 +129,7 @@ class SameAtEveryScaleTest(unittest.TestCase):
         self.assertLessEqual(np.percentile(difference, 99), 8)
 
     def test_a_region_is_the_same_cut_of_the_whole(self):
-        finish = with_size(finish_of(300, 200, **EVERYTHING), shape=Shape(radius=0.3))
+        finish = with_size(finish_of(300, 200, **EVERYTHING), shape=Rectangle(radius=0.3))
         sources = sources_of(noise(500, 400, 4))
         for scale in (1.0, 0.6, 0.3):
             with self.subTest(scale=scale):
@@ -134,7 +189,7 @@ class BorderTest(unittest.TestCase):
 
     def test_around_a_round_corner_no_photo_shows_outside_the_border(self):
         border = Border(thickness=Sides.all(0.1), colour="#FF0000")
-        picture = self.picture(border, shape=Shape(radius=0.5), width=100)
+        picture = self.picture(border, shape=Rectangle(radius=0.5), width=100)
         edge = picture[(picture[:, :, 3] > 0) & (picture[:, :, 3] < 255)]
         self.assertGreater(len(edge), 50)
         self.assertTrue((edge[:, :3] >= [250, 0, 0]).all() and (edge[:, 1:3] <= 5).all())
@@ -143,7 +198,7 @@ class BorderTest(unittest.TestCase):
         for outside in (False, True):
             with self.subTest(outside=outside):
                 border = Border(thickness=Sides.all(0.1), colour="#282828", outside=outside)
-                picture = self.picture(border, shape=Shape(radius=0.4), width=100)
+                picture = self.picture(border, shape=Rectangle(radius=0.4), width=100)
                 solid = picture[picture[:, :, 3] == 255]
                 self.assertLessEqual(np.abs(solid[:, :3].astype(int) - 40).max(), 1)
 
@@ -162,7 +217,7 @@ class BorderTest(unittest.TestCase):
         for radius in (0.0, 0.1, 0.5):
             for thickness in (0.01, 0.2, 0.45):
                 border = Border(thickness=Sides.all(thickness), colour="#FF0000")
-                picture = self.picture(border, shape=Shape(radius=radius))
+                picture = self.picture(border, shape=Rectangle(radius=radius))
                 with self.subTest(radius=radius, thickness=thickness):
                     band = (picture[:, :, :3] == [255, 0, 0]).all(axis=2).sum()
                     inner = (picture[:, :, :3] == 40).all(axis=2).sum()
@@ -187,14 +242,14 @@ class ShapeTest(unittest.TestCase):
     def test_the_area_of_a_rounded_box_is_exact(self):
         for radius in (0.1, 0.25, 0.5):
             with self.subTest(radius=radius):
-                finish = with_size(finish_of(240, 160, export=PNG), shape=Shape(radius=radius))
+                finish = with_size(finish_of(240, 160, export=PNG), shape=Rectangle(radius=radius))
                 picture = drawn(finish, sources_of(noise(300, 200)))
                 corner = radius * 160
                 exact = 240 * 160 - (4 - np.pi) * corner**2
                 self.assertAlmostEqual(picture[:, :, 3].sum() / 255 / exact, 1, delta=0.003)
 
     def test_jpeg_shows_the_outside_colour_and_white_by_default(self):
-        finish = with_size(finish_of(60, 60), shape=Shape(radius=0.5))
+        finish = with_size(finish_of(60, 60), shape=Rectangle(radius=0.5))
         sources = sources_of(noise(99, 99))
         self.assertEqual(drawn(finish, sources)[0, 0].tolist(), [255, 255, 255])
         coloured = finish.model_copy(update={"outside": SolidColour(colour="#102030")})
@@ -203,7 +258,7 @@ class ShapeTest(unittest.TestCase):
     def test_the_backdrop_shows_behind_a_transparent_photo_only_inside(self):
         photo = np.zeros((50, 50, 4), np.uint8)
         finish = finish_of(50, 50, backdrop=SolidColour(colour="#0A141E"), export=PNG)
-        picture = drawn(with_size(finish, shape=Shape(radius=0.5)), sources_of(photo))
+        picture = drawn(with_size(finish, shape=Rectangle(radius=0.5)), sources_of(photo))
         self.assertEqual(picture[25, 25].tolist(), [10, 20, 30, 255])
         self.assertEqual(picture[0, 0, 3], 0)
 
@@ -245,14 +300,27 @@ class LayoutTest(unittest.TestCase):
         self.assertAlmostEqual(box.ratio, 2)
 
     def test_the_margin_box_keeps_out_of_round_corners(self):
-        finish = with_size(finish_of(100, 100), shape=Shape(radius=0.5), margin=0)
+        finish = with_size(finish_of(100, 100), shape=Rectangle(radius=0.5), margin=0)
         box = layout(*self.of(finish)).margin_box
         # The largest square in a circle.
         self.assertAlmostEqual(box.width, 100 / np.sqrt(2), places=3)
 
     def test_outlines_are_svg_paths_in_output_pixels(self):
-        finish = with_size(finish_of(100, 60), shape=Shape(radius=0.1))
-        self.assertTrue(layout(*self.of(finish)).outline.startswith("M6 0H94A6 6 0 0 1 100 6V54"))
+        found = layout(*self.of(finish_of(100, 60)))
+        self.assertEqual(found.outline, "M0.00 0.00L100.00 0.00L100.00 60.00L0.00 60.00Z")
+        self.assertEqual(found.photo_edges, "M0.00 0.00L300.00 0.00L300.00 300.00L0.00 300.00Z")
+
+    def test_a_margin_that_leaves_nothing_has_no_box(self):
+        finish = with_size(finish_of(100, 100), shape=PlainShape(kind="triangle"), margin=0.4)
+        self.assertIsNone(layout(*self.of(finish)).margin_box)
+
+    def test_the_focus_is_told_in_turned_pixels(self):
+        focus = Focus(point=Point(x=0.25, y=0.5), box=Box(left=0.2, top=0.4, width=0.1, height=0.2))
+        finish = finish_of(100, 100, focus=focus, turn=Turn(quarters=1))
+        found = layout(*self.of(finish)).focus
+        self.assertEqual((found.point.x, found.point.y), (150, 75))
+        self.assertAlmostEqual(found.box.left, 120)
+        self.assertAlmostEqual(found.box.width, 60)
 
     def test_own_windows_and_losses_are_told(self):
         own = Window(center_x=50, center_y=50, width=80, height=40)

@@ -8,8 +8,16 @@ from unittest import mock
 
 import numpy as np
 
-from lucky_margin.core.document import Border, Sides, new_finish
+from lucky_margin.core.document import (
+    Border,
+    FixedPixels,
+    OtherPhoto,
+    Sides,
+    SizePlan,
+    new_finish,
+)
 from lucky_margin.core.errors import (
+    BadInput,
     Conflict,
     NotFound,
     OriginalMissing,
@@ -102,6 +110,15 @@ class PhotoTest(StoreTest):
             self.store.photos.delete(self.photo)
         self.assertEqual(len(caught.exception.finishes), 2)
         self.assertEqual(self.store.photos.get(self.photo).sha256, first.document.photo.sha256)
+
+    def test_a_photo_that_is_a_ground_of_a_finish_is_in_use(self):
+        sky = self.store.photos.add(encoded(noise(9, 8)), "sky.png")[0].sha256
+        started = self.started("Mugs")
+        changed = self.saved(started, backdrop=OtherPhoto(sha256=sky))
+        # Undone, it is still in the history, where redoing would miss it.
+        self.store.finishes.undo(started.id, changed.etag)
+        with self.assertRaisesRegex(PhotoInUse, "Mugs"):
+            self.store.photos.delete(sky)
 
     def test_an_unused_photo_is_deleted_with_all_its_files(self):
         self.store.photos.delete(self.photo)
@@ -323,3 +340,27 @@ class ProxyTest(StoreTest):
         proxies = ProxyStore(self.folder / "few", max_bytes=10)
         proxies.keep(SHA, noise(100, 100))
         np.testing.assert_array_equal(proxies.load(SHA, 0), noise(100, 100))
+
+
+class OwnSizeTest(StoreTest):
+    def plan(self, name, width=90):
+        return SizePlan(name=name, pixels=FixedPixels(width=width, height=60))
+
+    def test_they_survive_a_restart_newest_first(self):
+        for name in ("Tag", "Card ☘"):
+            self.store.own_sizes.add(self.plan(name))
+        kept = self.opened().own_sizes.list()
+        self.assertEqual([own.plan.name for own in kept], ["Card ☘", "Tag"])
+
+    def test_the_same_name_takes_the_place_of_the_older_one(self):
+        self.store.own_sizes.add(self.plan("Tag"))
+        self.store.own_sizes.add(self.plan("Tag", width=50))
+        self.assertEqual([own.plan.pixels.width for own in self.store.own_sizes.list()], [50])
+
+    def test_there_is_a_most_and_unknown_ones_are_said(self):
+        with mock.patch("lucky_margin.store.own_sizes.MOST", 1):
+            self.store.own_sizes.add(self.plan("Tag"))
+            with self.assertRaisesRegex(BadInput, "delete one first"):
+                self.store.own_sizes.add(self.plan("Card"))
+        with self.assertRaises(NotFound):
+            self.store.own_sizes.delete(99)

@@ -3,12 +3,14 @@
 import hashlib
 import io
 import json
+import zipfile
+from typing import ClassVar
 from unittest import mock
 
 import numpy as np
 from PIL import Image
 
-from lucky_margin.core.document import Value
+from lucky_margin.core.document import SIZE_LIBRARY, Value
 from tests.support import encoded, gradient, noise
 from tests.web.client import PHOTO, ServiceTest
 
@@ -236,8 +238,55 @@ class BenchRouteTest(ServiceTest):
         found = self.ok("POST", "/bench/checks", json=self.draft())["checks"]
         self.assertEqual([check["key"] for check in found], ["sharpness"])
 
-    def test_the_library(self):
-        self.assertEqual(len(self.ok("GET", "/bench/sizes")["sizes"]), 6)
+    def test_the_mean_of_a_disc_is_read_in_linear_light(self):
+        photo = np.zeros((40, 40, 3), np.uint8)
+        photo[:, 20:] = 255
+        sha256 = self.added(encoded(photo), "halves.png")["sha256"]
+        document = self.finish["document"] | {"photo": {"sha256": sha256}}
+        body = {"document": document, "size_id": "main", "view": "final", "x": 20, "y": 20}
+        # The disc of radius 5 has 81 pixels, 35 of them left of x = 20: 46/81 of the light.
+        colour = self.ok("POST", "/bench/pixel", json=body | {"radius": 5})["colour"]
+        expected = round(255 * (1.055 * (46 / 81) ** (1 / 2.4) - 0.055))
+        self.assertAlmostEqual(int(colour[1:3], 16), expected, delta=1)
+        self.assertEqual(
+            self.ok("POST", "/bench/pixel", json=body | {"x": 0, "radius": 9})["colour"], "#000000"
+        )
+
+    def test_a_draft_says_all_its_sizes_and_which_is_in_hand(self):
+        plan = SIZE_LIBRARY[0].plan.model_dump(mode="json")
+        laid = self.ok("POST", "/bench/draft", json=self.draft({"kind": "add_size", "plan": plan}))
+        self.assertEqual(laid["size_id"], laid["sizes"][1]["id"])
+        self.assertEqual(laid["layout"]["size_id"], laid["size_id"])
+        faces = [(size["name"], size["width"], size["own"]) for size in laid["sizes"]]
+        self.assertEqual(faces, [("As cropped", 300, []), ("Square post", 1080, [])])
+        self.assertEqual(laid["here"]["border"]["colour"], "#FFFFFF")
+
+    def test_a_margin_is_found_and_the_edit_takes_it(self):
+        sheet = np.full((100, 120, 3), 255, np.uint8)
+        sheet[20:70, 30:90] = noise(60, 50) // 2
+        sha256 = self.added(encoded(sheet), "scan.png")["sha256"]
+        document = self.finish["document"] | {"photo": {"sha256": sha256}}
+        found = self.ok("POST", "/bench/trim", json={"document": document, "size_id": "main"})
+        self.assertIn("60 × 50 px", found["said"])
+        self.assertIn("left 30, top 20, right 30, bottom 30", found["said"])
+        laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
+        self.assertEqual((laid["layout"]["width"], laid["layout"]["height"]), (60, 50))
+        nothing = self.ok(
+            "POST", "/bench/trim", json={k: v for k, v in self.draft().items() if k != "edit"}
+        )
+        self.assertEqual((nothing["box"], nothing["edit"]), (None, None))
+        self.assertIn("no plain margin", nothing["said"])
+
+    def test_a_focus_is_proposed_with_what_it_was_found_by(self):
+        photo = np.full((90, 120, 3), 210, np.uint8)
+        photo[50:70, 80:100] = (190, 20, 20)
+        sha256 = self.added(encoded(photo), "spot.png")["sha256"]
+        document = self.finish["document"] | {"photo": {"sha256": sha256}}
+        found = self.ok("POST", "/bench/focus", json=self.draft(None, document))
+        self.assertRegex(found["said"], r"what stands out in colour and sharpness, \d+ % sure")
+        focus = found["edit"]["focus"]
+        self.assertAlmostEqual(focus["point"]["x"], 90 / 120, delta=0.08)
+        self.assertAlmostEqual(found["box"]["left"], focus["box"]["left"] * 120, delta=0.01)
 
     def test_refusals(self):
         for change in (
@@ -261,6 +310,32 @@ class BenchRouteTest(ServiceTest):
         self.refused(413, "POST", "/bench/draft", json=self.draft(huge))
 
 
+class SizeRouteTest(ServiceTest):
+    plan: ClassVar = {"name": "Tag", "pixels": {"kind": "fixed", "width": 90, "height": 60}}
+
+    def test_the_library(self):
+        self.assertEqual(len(self.ok("GET", "/sizes")["library"]), len(SIZE_LIBRARY))
+
+    def test_own_sizes_are_kept_replaced_and_forgotten(self):
+        first = self.ok("POST", "/sizes", json={"plan": self.plan})
+        self.ok("POST", "/sizes", json={"plan": self.plan | {"seen_width": 77}})
+        own = self.ok("GET", "/sizes")["own"]
+        self.assertEqual(
+            [(one["plan"]["name"], one["plan"]["seen_width"]) for one in own], [("Tag", 77)]
+        )
+        self.refused(404, "DELETE", f"/sizes/{first['id']}")
+        self.ok("DELETE", f"/sizes/{own[0]['id']}")
+        self.assertEqual(self.ok("GET", "/sizes")["own"], [])
+
+    def test_measures_on_paper_come_to_pixels_or_a_sentence(self):
+        printed = {"width": 2, "height": 1, "unit": "in", "ppi": 72}
+        pixels = self.ok("POST", "/sizes/measure", json={"printed": printed})
+        self.assertEqual((pixels["width"], pixels["height"]), (144, 72))
+        for bad in ({"ppi": 0}, {"width": 90_000}, {"width": -1}, {"unit": "foot"}):
+            with self.subTest(bad):
+                self.refused(422, "POST", "/sizes/measure", json={"printed": printed | bad})
+
+
 class ExportRouteTest(ServiceTest):
     def weighed(self):
         body = {"revision": self.finish["revision"], "size_id": "main"}
@@ -279,6 +354,17 @@ class ExportRouteTest(ServiceTest):
         self.assertIn("mugs-300x200.jpg", response.headers["content-disposition"])
         self.assertEqual(opened(response).size, (300, 200))
         self.assertEqual(self.ok("GET", f"{self.address}/exports")["exports"], [exported])
+
+    def test_several_files_come_in_one_archive(self):
+        ids = [self.saved(self.weighed()["sha256"])["id"]]
+        self.edited({"kind": "set_export", "changes": {"format": "png"}})
+        ids.append(self.saved(self.weighed()["sha256"])["id"])
+        response = self.call("GET", "/exports/zip", params={"ids": ids})
+        self.assertIn("mugs.zip", response.headers["content-disposition"])
+        archive = zipfile.ZipFile(io.BytesIO(response.content))
+        self.assertEqual(archive.namelist(), ["mugs-300x200.jpg", "mugs-300x200.png"])
+        self.refused(404, "GET", "/exports/zip", params={"ids": [*ids, 999]})
+        self.refused(422, "GET", "/exports/zip")
 
     def test_it_is_the_same_after_a_restart(self):
         weighed = self.weighed()

@@ -75,7 +75,7 @@ class EventLoopTest(ServiceTest):
             )
             sender.start()
             time.sleep(0.15)
-            self.ok("GET", "/bench/sizes")
+            self.ok("GET", "/sizes")
             finished.append("quick")
             sender.join()
         self.assertEqual(finished, ["quick", "slow"])

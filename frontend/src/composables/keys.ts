@@ -19,7 +19,14 @@ export const KEYS: Key[] = [
   { keys: '1 2 3', does: 'Open or close Crop, Border, Export', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the window by 1 photo pixel (Crop open)', where: 'bench' },
   { keys: 'Shift + arrows', does: 'Nudge by 10', where: 'bench' },
-  { keys: 'Escape', does: 'Cancel the drag or the typing, else close the step', where: 'bench' },
+  { keys: 'T, Shift + T', does: 'Turn by a quarter, right or left (Crop open)', where: 'bench' },
+  { keys: 'L', does: 'Draw a level line (Crop open)', where: 'bench' },
+  { keys: 'F', does: 'Click or draw the focus (Crop open)', where: 'bench' },
+  { keys: 'G', does: 'Other guides in the window (Crop open)', where: 'bench' },
+  { keys: 'Ctrl held', does: 'A drag does not snap', where: 'bench' },
+  { keys: 'Alt + wheel', does: 'Show more or less of the photo', where: 'bench' },
+  { keys: 'N, Shift + N', does: 'Work on the next size, or the one before', where: 'bench' },
+  { keys: 'Escape', does: 'Cancel the drag, the tool or the typing, else close the step', where: 'bench' },
   { keys: 'Ctrl + Z', does: 'Undo', where: 'bench' },
   { keys: 'Ctrl + Shift + Z', does: 'Redo', where: 'bench' },
   { keys: 'Space + drag', does: 'Move the view', where: 'bench' },
@@ -32,6 +39,13 @@ export const KEYS: Key[] = [
   { keys: 'Ctrl + V', does: 'Start a finish from a pasted picture', where: 'everywhere' },
   { keys: '?', does: 'This table', where: 'everywhere' },
 ]
+
+/** The way an arrow key points, ten times as far with Shift; null for any other key. */
+export function arrowWay(event: KeyboardEvent): [number, number] | null {
+  const way = ARROWS[event.key]
+  const far = event.shiftKey ? 10 : 1
+  return way ? [way[0] * far, way[1] * far] : null
+}
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -46,10 +60,10 @@ export function useKeys(actions: { showKeys: () => void }): void {
   const stage = useStage()
 
   function onBench(event: KeyboardEvent): boolean {
-    const nudge = ARROWS[event.key]
+    const nudge = arrowWay(event)
     const step = STEPS[Number(event.key) - 1]
     if (event.key === 'Escape') void escape()
-    else if (nudge && bench.openStep === 'crop') nudgeWindow(nudge, event.shiftKey)
+    else if (nudge && bench.openStep === 'crop') nudgeWindow(nudge)
     else if (step) bench.toggleStep(step)
     else if ('+='.includes(event.key)) stage.zoomBy(1.25)
     else if ('-−'.includes(event.key)) stage.zoomBy(0.8)
@@ -58,21 +72,37 @@ export function useKeys(actions: { showKeys: () => void }): void {
     else if (event.key === 'e') stage.nextEdge()
     else if (event.key === 'o') stage.before = !stage.before
     else if (event.key === 'm') stage.margin = !stage.margin
+    else if (event.key === 'n') nextSize(1)
+    else if (event.key === 'N') nextSize(-1)
+    else if (event.key === 'g' && bench.openStep === 'crop') stage.nextGuides()
+    else if (event.key === 'l' && bench.openStep === 'crop') stage.take('level line')
+    else if (event.key === 'f' && bench.openStep === 'crop') stage.take('focus')
+    else if (event.key === 't' && bench.openStep === 'crop') turnQuarter('right')
+    else if (event.key === 'T' && bench.openStep === 'crop') turnQuarter('left')
     else return false
     return true
   }
 
   async function escape(): Promise<void> {
     if (bench.dragging) await bench.cancelDrag()
+    else if (stage.tool) stage.tool = null
     else bench.openStep = null
   }
 
-  function nudgeWindow([x, y]: [number, number], far: boolean): void {
-    const by = far ? 10 : 1
-    void bench.edit(
-      { kind: 'drag_window', grip: stage.focusedGrip, dx: x * by, dy: y * by },
-      'after a pause',
-    )
+  function nudgeWindow([dx, dy]: [number, number]): void {
+    const grip = stage.focusedGrip
+    void bench.edit({ kind: 'drag_window', grip, dx, dy, snap: 0 }, 'after a pause')
+  }
+
+  /** Work on the next size, or the one before. */
+  function nextSize(by: 1 | -1): void {
+    const ids = bench.document!.sizes.map(({ id }) => id)
+    const place = (ids.indexOf(bench.sizeId) + by + ids.length) % ids.length
+    void bench.workOn(ids[place]!)
+  }
+
+  function turnQuarter(way: 'left' | 'right'): void {
+    void bench.edit({ kind: 'turn_quarter', way, only_this_size: bench.onlyThisSize })
   }
 
   function withControl(event: KeyboardEvent): boolean {

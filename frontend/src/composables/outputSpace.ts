@@ -1,23 +1,35 @@
-import { computed, type ComputedRef } from 'vue'
+import { computed } from 'vue'
 
 import { useBench } from '../stores/bench'
 import { useStage } from '../stores/stage'
 
 /**
- * The SVG transform from output pixels to CSS pixels of the stage. While cropping, the stage
- * shows the whole photo and the output lies in its window.
+ * From output pixels to CSS pixels of the stage: as numbers and as an SVG transform. While
+ * cropping, the stage shows the whole turned photo and the output lies in its window.
  */
-export function useOutputSpace(origin: () => { x: number; y: number }): ComputedRef<string> {
+export function useOutputSpace(origin: () => { x: number; y: number }) {
   const bench = useBench()
   const stage = useStage()
 
-  return computed(() => {
-    const { sampled, photo_box: box } = bench.shownLayout!
+  const placed = computed(() => {
+    const { sampled, shown } = bench.shownLayout!
     const { x, y } = origin()
-    if (!stage.isCropping) return `translate(${x} ${y}) scale(${stage.zoom})`
-    const scale = (stage.zoom * sampled.width) / box.width
-    const left = x + sampled.left * stage.zoom - box.left * scale
-    const top = y + sampled.top * stage.zoom - box.top * scale
-    return `translate(${left} ${top}) scale(${scale})`
+    if (!stage.isCropping) return { left: x, top: y, scale: stage.zoom }
+    const scale = (stage.zoom * sampled.width) / shown.width
+    return {
+      left: x + sampled.left * stage.zoom - shown.left * scale,
+      top: y + sampled.top * stage.zoom - shown.top * scale,
+      scale,
+    }
   })
+  const transform = computed(
+    () => `translate(${placed.value.left} ${placed.value.top}) scale(${placed.value.scale})`,
+  )
+
+  function at(x: number, y: number): { left: string; top: string } {
+    const { left, top, scale } = placed.value
+    return { left: `${left + x * scale}px`, top: `${top + y * scale}px` }
+  }
+
+  return { placed, transform, at }
 }

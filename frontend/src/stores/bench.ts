@@ -33,6 +33,8 @@ export const useBench = defineStore('bench', () => {
   const stale = ref(false)
   const saving = ref(false)
   const dragging = ref(false)
+  /** Edits of steps go to the size in hand alone, as its own way. */
+  const onlyThisSize = ref(false)
   /** Raised whenever the stage has drawn its newest picture; proofs and checks follow it. */
   const stageDrawn = ref(0)
 
@@ -42,6 +44,8 @@ export const useBench = defineStore('bench', () => {
   const size = computed<Size | null>(
     () => document.value?.sizes.find((one) => one.id === sizeId.value) ?? null,
   )
+  /** The steps as the size in hand has them. */
+  const here = computed(() => draft.value?.here ?? null)
   const isDirty = computed(
     () => !!saved.value && JSON.stringify(document.value) !== JSON.stringify(saved.value.document),
   )
@@ -49,6 +53,17 @@ export const useBench = defineStore('bench', () => {
   let committing: Promise<void> | null = null
   let burst: ReturnType<typeof setTimeout> | undefined
   let dragBase: Finish | null = null
+  /** What the drag under way has to include, and when it is over. */
+  let beforeDrag: Promise<void> = queue
+  let dragOver: Promise<void> = queue
+  let releaseDrag: () => void = () => {}
+
+  /** Do `work` after everything that came before it, a drag under way included. */
+  function enqueue(work: () => Promise<void>): Promise<void> {
+    const drag = dragOver
+    queue = queue.then(() => drag).then(work)
+    return queue
+  }
 
   async function load(id: string): Promise<void> {
     close()
@@ -66,6 +81,7 @@ export const useBench = defineStore('bench', () => {
     tryOut.value = null
     tried.value = null
     dragging.value = false
+    onlyThisSize.value = false
   }
 
   /** Take what the service has as the present state. */
@@ -95,8 +111,24 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  function layOut(base: Finish, edit: Edit | null = null): Promise<Laid> {
-    return post<Laid>('/bench/draft', { document: base, size_id: sizeId.value, edit })
+  function layOut(base: Finish, edit: Edit | null = null, size_id = sizeId.value): Promise<Laid> {
+    return post<Laid>('/bench/draft', { document: base, size_id, edit })
+  }
+
+  /** Take another size in hand, after all that is under way. */
+  function workOn(id: string): Promise<void> {
+    tryOut.value = null
+    return enqueue(async () => {
+      if (!document.value || sizeId.value === id) return
+      try {
+        const laid = await layOut(document.value, null, id)
+        sizeId.value = id
+        draft.value = laid
+        tried.value = null
+      } catch (error) {
+        notices.tell(error)
+      }
+    })
   }
 
   const trying = useLatest<Edit | null>(async (wanted) => {
@@ -118,14 +150,16 @@ export const useBench = defineStore('bench', () => {
   function edit(wanted: EditOf, when: 'now' | 'after a pause' = 'now'): Promise<void> {
     const id = saved.value?.id
     tryOut.value = null
-    queue = queue.then(async () => {
+    return enqueue(async () => {
       try {
         await whenReachable(async () => {
           if (!draft.value || saved.value?.id !== id) return
           const now = typeof wanted === 'function' ? wanted(draft.value) : wanted
-          draft.value = await layOut(draft.value.document, now)
+          const laid = await layOut(draft.value.document, now)
+          sizeId.value = laid.size_id
+          draft.value = laid
           tried.value = null
-          notices.say(draft.value.said)
+          notices.say(laid.said)
         })
         if (when === 'now') await commit()
         else commitAfterPause()
@@ -133,7 +167,6 @@ export const useBench = defineStore('bench', () => {
         notices.tell(error)
       }
     })
-    return queue
   }
 
   /** Do `work`, again when the service is back if it does not answer now. */
@@ -151,7 +184,7 @@ export const useBench = defineStore('bench', () => {
 
   const dragged = useLatest<Edit>(async (wanted) => {
     try {
-      await queue // what a drag begins with has to include the edits before it
+      await beforeDrag
       if (!dragging.value) return
       dragBase ??= document.value
       if (dragBase) draft.value = await layOut(dragBase, wanted)
@@ -162,7 +195,11 @@ export const useBench = defineStore('bench', () => {
 
   /** A drag, or a slider's way: every move is an edit of where it began; its end is saved. */
   function drag(wanted: Edit): void {
-    dragging.value = true
+    if (!dragging.value) {
+      dragging.value = true
+      beforeDrag = queue
+      dragOver = new Promise((resolve) => (releaseDrag = resolve))
+    }
     tryOut.value = null
     dragged.ask(wanted)
   }
@@ -172,12 +209,14 @@ export const useBench = defineStore('bench', () => {
     await dragged.settled()
     dragging.value = false
     dragBase = null
+    releaseDrag()
     if (when === 'now') await commit()
     else commitAfterPause()
   }
 
-  /** A slider let go, or moved by a key: several such in a row are one revision. */
+  /** A slider let go, moved by a key or typed: several such in a row are one revision. */
   function slide(wanted: Edit): Promise<void> {
+    if (!dragging.value) return edit(wanted, 'after a pause')
     drag(wanted)
     return endDrag('after a pause')
   }
@@ -194,6 +233,7 @@ export const useBench = defineStore('bench', () => {
     const base = dragBase
     dragBase = null
     if (base) draft.value = await layOut(base)
+    releaseDrag()
   }
 
   /** Save the draft; while a save is under way, the same one. */
@@ -250,7 +290,7 @@ export const useBench = defineStore('bench', () => {
 
   /** Ask the service to move the finish through its history, after all that came before. */
   function go(path: string, body: Record<string, unknown> = {}): Promise<void> {
-    queue = queue.then(async () => {
+    return enqueue(async () => {
       await commit()
       if (!saved.value || stale.value) return
       try {
@@ -260,14 +300,13 @@ export const useBench = defineStore('bench', () => {
         else notices.tell(error)
       }
     })
-    return queue
   }
 
-  const here = (path: string) => `/finishes/${saved.value?.id}/${path}`
-  const undo = () => go(here('undo'))
-  const redo = () => go(here('redo'))
-  const reopen = (revision: number) => go(here('reopen'), { revision })
-  const backToOriginal = () => go(here('original'))
+  const under = (path: string) => `/finishes/${saved.value?.id}/${path}`
+  const undo = () => go(under('undo'))
+  const redo = () => go(under('redo'))
+  const reopen = (revision: number) => go(under('reopen'), { revision })
+  const backToOriginal = () => go(under('original'))
   const openExport = (id: number) => go(`/exports/${id}/open`)
 
   async function loadNewer(): Promise<void> {
@@ -292,8 +331,8 @@ export const useBench = defineStore('bench', () => {
 
   /** Everything committed, whatever is still under way; false when it could not be. */
   async function settle(): Promise<boolean> {
-    await queue
     await endDrag()
+    await queue
     await commit()
     return !isDirty.value
   }
@@ -316,8 +355,11 @@ export const useBench = defineStore('bench', () => {
     stale,
     saving,
     dragging,
+    onlyThisSize,
+    here,
     isDirty,
     stageDrawn,
+    workOn,
     load,
     close,
     edit,

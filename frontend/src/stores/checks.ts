@@ -1,26 +1,45 @@
-// What the service measured about the size in hand.
+// What the service measured about each size; the one in hand first.
 
 import { defineStore } from 'pinia'
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 
 import { post } from '../api/client'
 import type { Check, Finish } from '../api/types'
 import { useLatest } from '../composables/latest'
+import { useBench } from './bench'
 import { useNotices } from './notices'
 
 export const useChecks = defineStore('checks', () => {
+  const bench = useBench()
   const notices = useNotices()
-  const found = shallowRef<Check[]>([])
+  const bySize = shallowRef<Record<string, Check[]>>({})
+  const found = computed(() => bySize.value[bench.sizeId] ?? [])
+  let wanted: Finish | null = null
 
-  const measuring = useLatest<{ document: Finish; size_id: string }>(async (draft) => {
-    try {
-      found.value = (await post<{ checks: Check[] }>('/bench/checks', draft)).checks
-    } catch (error) {
-      notices.tell(error)
+  const measuring = useLatest<Finish>(async (document) => {
+    const ids = document.sizes.map(({ id }) => id)
+    const inHandFirst = ids.sort((one, other) => Number(other === bench.sizeId) - Number(one === bench.sizeId))
+    for (const size_id of inHandFirst) {
+      if (wanted !== document) return // changed meanwhile; what comes next measures all anew
+      try {
+        const { checks } = await post<{ checks: Check[] }>('/bench/checks', { document, size_id })
+        bySize.value = { ...bySize.value, [size_id]: checks }
+      } catch (error) {
+        notices.tell(error)
+        return
+      }
     }
   })
 
-  const measure = (document: Finish, size_id: string) => measuring.ask({ document, size_id })
+  function measure(document: Finish): void {
+    wanted = document
+    measuring.ask(document)
+  }
 
-  return { found, measure }
+  /** How many checks of a size ask for a look. */
+  function looks(id: string): number {
+    return (bySize.value[id] ?? []).filter((check) => check.light === 'look').length
+  }
+
+  return { bySize, found, measure, looks }
 })

@@ -44,7 +44,7 @@ export const useNotices = defineStore('notices', () => {
     unreachable.value = true
     const timer = setInterval(async () => {
       try {
-        await get('/bench/sizes')
+        await get('/sizes')
         clearInterval(timer)
         unreachable.value = false
       } catch {

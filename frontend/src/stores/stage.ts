@@ -1,13 +1,18 @@
 // How the picture is looked at: zoom, place, surround, guides. Nothing here edits.
 
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
-import type { Grip, View } from '../api/types'
+import type { Box, Grip, View } from '../api/types'
 import { useBench } from './bench'
 
 export type Surround = 'light' | 'mid' | 'dark'
+export type Guides = 'none' | 'thirds' | 'centre' | 'diagonals'
 
+/** What a press on the stage does besides the open step's own. */
+export type Tool = 'level line' | 'focus' | 'colour'
+
+const GUIDES: Guides[] = ['thirds', 'centre', 'diagonals', 'none']
 const MIN_ZOOM = 0.02
 const MAX_ZOOM = 16
 /** Screen pixels for each picture pixel when an edge is looked at. */
@@ -29,6 +34,12 @@ export const useStage = defineStore('stage', () => {
   const before = ref(false)
   const margin = ref(true)
   const surround = ref<Surround>('mid')
+  const guides = ref<Guides>('thirds')
+  const tool = ref<Tool | null>(null)
+  /** Where the colour goes that is picked next. */
+  let takeColour: ((colour: string) => void) | null = null
+  /** A rectangle found in the photo, shown for approval, in turned pixels. */
+  const found = shallowRef<Box | null>(null)
   let edge = 0
   const focusedGrip = ref<Grip>('move')
   /** The pixel under the pointer and, once it is read, its colour. */
@@ -38,7 +49,7 @@ export const useStage = defineStore('stage', () => {
   const view = computed<View>(() =>
     isCropping.value ? 'photo' : before.value ? 'before' : 'final',
   )
-  /** The picture's sides in its own pixels: photo pixels while cropping, else output pixels. */
+  /** The picture's sides in its own pixels: those of the turned photo while cropping, else output pixels. */
   const picture = computed(() => {
     const layout = bench.shownLayout
     if (!layout) return { width: 1, height: 1 }
@@ -48,6 +59,30 @@ export const useStage = defineStore('stage', () => {
   })
   const zoom = computed(() => zoomWish.value ?? fitZoom.value)
   const isFitted = computed(() => zoomWish.value === null)
+
+  /** Use a tool with the next press on the stage; the same again puts it away. */
+  function take(wanted: Tool): void {
+    tool.value = tool.value === wanted ? null : wanted
+  }
+
+  function nextGuides(): void {
+    guides.value = GUIDES[(GUIDES.indexOf(guides.value) + 1) % GUIDES.length]!
+  }
+
+  function pickColour(then: (colour: string) => void): void {
+    takeColour = then
+    tool.value = 'colour'
+  }
+
+  function picked(colour: string): void {
+    takeColour?.(colour)
+    tool.value = null
+  }
+
+  watch([() => bench.openStep, () => bench.saved?.id], () => {
+    tool.value = null
+    found.value = null
+  })
 
   function fit(): void {
     zoomWish.value = null
@@ -98,6 +133,13 @@ export const useStage = defineStore('stage', () => {
     surround,
     focusedGrip,
     readout,
+    guides,
+    tool,
+    found,
+    take,
+    nextGuides,
+    pickColour,
+    picked,
     fit,
     actualPixels,
     nextEdge,

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from lucky_margin.core.document.sizes import AsCropped, Size
-from lucky_margin.core.document.steps import Border, Export
+from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.values import (
     Box,
     Ground,
@@ -16,13 +16,14 @@ from lucky_margin.core.document.values import (
     Name,
     Point,
     Sha256,
+    Sides,
     Transparent,
     Value,
 )
 from lucky_margin.core.errors import BadDocument, NotFound
 
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
-VERSION: Literal[1] = 1
+VERSION: Literal[2] = 2
 MAX_SIZES = 32
 
 
@@ -70,10 +71,11 @@ class Finish(Value):
     model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["lucky-margin-finish"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     name: Name
     photo: PhotoReference
     focus: Focus | None = None
+    turn: Turn = Turn()
     border: Border = Border()
     export: Export = Export()
     backdrop: Ground = Transparent()
@@ -85,6 +87,7 @@ class Finish(Value):
         if len({size.id for size in self.sizes}) != len(self.sizes):
             raise ValueError("two sizes have the same id")
         for size in self.sizes:
+            self.turn_of(size)
             self.border_of(size)
             self.export_of(size)
         return self
@@ -105,10 +108,22 @@ class Finish(Value):
         sizes = tuple(size if old.id == size.id else old for old in self.sizes)
         return self.model_copy(update={"sizes": sizes})
 
+    def turn_of(self, size: Size) -> Turn:
+        """How the photo is turned for ``size``."""
+        return size.own.turn.applied_to(self.turn)
+
     def border_of(self, size: Size) -> Border:
-        """The border as ``size`` has it; one that is switched off is the default one."""
+        """The border as ``size`` has it; one that is switched off is the default one.
+
+        Only a solid line round a rectangle can be of another thickness on each side; any other
+        border has that of its thickest side.
+        """
         border = size.own.border.applied_to(self.border)
-        return border if border.on else Border()
+        if not border.on:
+            return Border()
+        if border.thickness.even or (border.line == "solid" and size.shape.kind == "rectangle"):
+            return border
+        return border.model_copy(update={"thickness": Sides.all(border.thickness.thickest)})
 
     def export_of(self, size: Size) -> Export:
         """The export as ``size`` has it."""
@@ -140,9 +155,18 @@ def read_finish(data: Any) -> Finish:
             f"known up to {VERSION}); update this one first."
         )
     try:
-        return Finish.model_validate(data)
+        return Finish.model_validate(_up_to_date(data))
     except ValidationError as error:
         raise BadDocument(describe_validation_error(error)) from error
+
+
+def _up_to_date(data: dict[str, Any]) -> dict[str, Any]:
+    """The same document as the present version writes it.
+
+    Version 2 only added fields (turn, more shapes, grounds and border lines) whose defaults say
+    what version 1 meant.
+    """
+    return data | {"version": VERSION} if data.get("version") == 1 else data
 
 
 def describe_validation_error(error: ValidationError) -> str:

@@ -9,11 +9,11 @@ from typing import Any, TypeVar
 
 from pydantic import SerializerFunctionWrapHandler, model_serializer
 
-from lucky_margin.core.document.steps import Border, Export
+from lucky_margin.core.document.steps import Border, BorderLine, Export, Turn
 from lucky_margin.core.document.values import Sides, Value
 from lucky_margin.core.types import ImageFormat
 
-Step = TypeVar("Step", Border, Export)
+Step = TypeVar("Step", Turn, Border, Export)
 
 
 class Changes(Value):
@@ -38,6 +38,15 @@ class Changes(Value):
         return type(step).model_validate(step.model_dump() | self.model_dump())
 
 
+class TurnChanges(Changes):
+    """Own ways in how the photo is turned."""
+
+    mirrored: bool | None = None
+    quarters: int | None = None
+    straighten: float | None = None
+    empty_corners: bool | None = None
+
+
 class BorderChanges(Changes):
     """Own ways in the border."""
 
@@ -46,6 +55,7 @@ class BorderChanges(Changes):
     colour: str | None = None
     opacity: float | None = None
     outside: bool | None = None
+    line: BorderLine | None = None
 
 
 class ExportChanges(Changes):
@@ -59,5 +69,6 @@ class ExportChanges(Changes):
 class OwnWays(Value):
     """What one size does differently from its finish, step by step."""
 
+    turn: TurnChanges = TurnChanges()
     border: BorderChanges = BorderChanges()
     export: ExportChanges = ExportChanges()

@@ -4,11 +4,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from lucky_margin.core.document.measures import Printed
 from lucky_margin.core.document.own_ways import OwnWays
+from lucky_margin.core.document.shapes import Rectangle, Shape
 from lucky_margin.core.document.values import (
     MAX_OUTPUT_PIXELS,
     MAX_PHOTO_SIDE,
-    Box,
     Identifier,
     Name,
     PixelSide,
@@ -25,14 +26,29 @@ DEFAULT_SEEN_WIDTH = 600
 
 
 class FixedPixels(Value):
-    """Exactly this many output pixels; the ratio is theirs."""
+    """Exactly this many output pixels; the ratio is theirs.
+
+    ``printed`` is how they are measured on paper, for a size that is meant for it.
+    """
 
     kind: Literal["fixed"] = "fixed"
     width: PixelSide
     height: PixelSide
+    printed: Printed | None = None
+
+    @classmethod
+    def on_paper(cls, printed: Printed) -> "FixedPixels":
+        """The pixels of a size measured on paper."""
+        width, height = printed.pixels
+        return cls(width=width, height=height, printed=printed)
 
     @model_validator(mode="after")
     def _not_too_many(self) -> "FixedPixels":
+        if self.printed and self.printed.pixels != (self.width, self.height):
+            raise ValueError(
+                f"{self.printed.label} at {self.printed.ppi:g} ppi comes to other pixels than "
+                f"{self.width} x {self.height}"
+            )
         if self.width * self.height > MAX_OUTPUT_PIXELS:
             raise ValueError(
                 f"{self.width} x {self.height} is over {MAX_OUTPUT_PIXELS // 1_000_000} "
@@ -65,52 +81,45 @@ Pixels = Annotated[FixedPixels | OneSide | AsCropped, Field(discriminator="kind"
 
 
 class Window(Value):
-    """The part of the photo that shows, as typed: a centre and sides in photo pixels."""
+    """The part of the photo that shows, as typed, in photo pixels.
+
+    The centre is a point of the upright original, so that turning the photo keeps what is in
+    the middle; width and height go along the turned photo's axes.
+    """
 
     center_x: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
     center_y: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
     width: float = Field(ge=MIN_WINDOW_SIDE, le=MAX_PHOTO_SIDE)
     height: float = Field(ge=MIN_WINDOW_SIDE, le=MAX_PHOTO_SIDE)
 
-    @classmethod
-    def around(cls, box: Box) -> "Window":
-        x, y = box.center
-        return cls(center_x=x, center_y=y, width=box.width, height=box.height)
-
-    @property
-    def box(self) -> Box:
-        """The window as a box in photo pixels."""
-        return Box(
-            left=self.center_x - self.width / 2,
-            top=self.center_y - self.height / 2,
-            width=self.width,
-            height=self.height,
-        )
-
 
 class Crop(Value):
-    """The framing of one size: a window of its own, or none to follow the focus."""
+    """The framing of one size: a window of its own, or none to follow the focus.
+
+    The window covers the size, or with ``contain`` shows whole, of any ratio, with the backdrop
+    in the rest.
+    """
 
     window: Window | None = None
-
-
-class Shape(Value):
-    """The outline of one size: a rectangle; its corner radius is a fraction of the short side."""
-
-    kind: Literal["rectangle"] = "rectangle"
-    radius: float = Field(default=0, ge=0, le=0.5)
+    contain: bool = False
 
 
 class Size(Value):
-    """One output wanted of a finish."""
+    """One output wanted of a finish.
+
+    ``came_as`` is the shape it had when it was chosen, to which a reset of the crop goes back.
+    A size ``in_column`` is shown in a page's column that is ``seen_width`` pixels wide.
+    """
 
     id: Identifier
     name: Name
     pixels: Pixels
     crop: Crop = Crop()
-    shape: Shape = Shape()
+    shape: Shape = Rectangle()
+    came_as: Shape = Rectangle()
     margin: float = Field(default=DEFAULT_MARGIN, ge=0, le=0.4)
     seen_width: PixelSide = DEFAULT_SEEN_WIDTH
+    in_column: bool = False
     own: OwnWays = OwnWays()
 
     @property

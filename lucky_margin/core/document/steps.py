@@ -1,6 +1,6 @@
 """The steps of the docket that a finish sets and a size may do in its own way."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
@@ -15,12 +15,34 @@ Credit = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)
 """A line of copyright or author; empty means "as in the original"."""
 
 
+class Turn(Value):
+    """How the photo is turned before any window is laid on it.
+
+    It is mirrored left to right first, then turned by quarters clockwise, then straightened:
+    turned clockwise by a few degrees about its centre. With ``empty_corners`` windows may reach
+    past the turned photo's edges, where the backdrop then shows.
+    """
+
+    mirrored: bool = False
+    quarters: int = Field(default=0, ge=0, le=3)
+    straighten: float = Field(default=0, ge=-45, le=45)
+    empty_corners: bool = False
+
+    @property
+    def is_set(self) -> bool:
+        return self.mirrored or self.quarters > 0 or self.straighten != 0
+
+
+BorderLine = Literal["solid", "double", "dashed", "dotted"]
+
+
 class Border(Value):
     """A band along the shape's outline.
 
     Thickness is a fraction of the size's short side, snapped to whole output pixels. An
     inside border covers the photo's edge; an outside one frames the photo smaller. Either
-    way the file keeps its exact pixels.
+    way the file keeps its exact pixels. A shape that is no rectangle has one thickness, that of
+    the thickest side.
     """
 
     on: bool = True
@@ -28,6 +50,7 @@ class Border(Value):
     colour: Colour = "#FFFFFF"
     opacity: Opacity = 1
     outside: bool = False
+    line: BorderLine = "solid"
 
     @property
     def is_set(self) -> bool:

@@ -139,8 +139,12 @@ class Sides(Value):
         return cls(top=thickness, right=thickness, bottom=thickness, left=thickness)
 
     @property
+    def thickest(self) -> float:
+        return max(self.top, self.right, self.bottom, self.left)
+
+    @property
     def any(self) -> bool:
-        return max(self.top, self.right, self.bottom, self.left) > 0
+        return self.thickest > 0
 
     @property
     def even(self) -> bool:
@@ -160,5 +164,37 @@ class SolidColour(Value):
     colour: Colour = "#FFFFFF"
 
 
-Ground = Annotated[Transparent | SolidColour, Field(discriminator="kind")]
+class Gradient(Value):
+    """A ground that goes evenly from one colour to another along a line.
+
+    ``angle`` is in degrees, clockwise from upwards: 180 goes from top to bottom, 90 from left
+    to right (as in CSS Images 3).
+    """
+
+    kind: Literal["gradient"] = "gradient"
+    start: Colour = "#FFFFFF"
+    end: Colour = "#000000"
+    angle: float = Field(default=180, ge=-360, le=360)
+
+
+class BlurredPhoto(Value):
+    """The finish's own photo, enlarged to cover the size and blurred.
+
+    ``blur`` is the standard deviation of the blur as a fraction of the size's short side.
+    """
+
+    kind: Literal["blurred"] = "blurred"
+    blur: float = Field(default=0.04, ge=0.01, le=0.2)
+
+
+class OtherPhoto(Value):
+    """Another photo of the shelf, covering the size."""
+
+    kind: Literal["photo"] = "photo"
+    sha256: Sha256
+
+
+Ground = Annotated[
+    Transparent | SolidColour | Gradient | BlurredPhoto | OtherPhoto, Field(discriminator="kind")
+]
 """What shows where there is no picture."""

@@ -1,9 +1,17 @@
 """What is set, in plain words: for the docket's lines and for the names of revisions."""
 
 from lucky_margin.core.document.finish import Finish
-from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Size
-from lucky_margin.core.document.steps import Border, Export
-from lucky_margin.core.document.values import Ground, Sides, SolidColour
+from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
+from lucky_margin.core.document.sizes import AsCropped, Crop, FixedPixels, Pixels, Size
+from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.values import (
+    BlurredPhoto,
+    Gradient,
+    Ground,
+    OtherPhoto,
+    Sides,
+    SolidColour,
+)
 from lucky_margin.core.types import ImageFormat
 
 FORMAT_NAMES: dict[ImageFormat, str] = {
@@ -16,7 +24,7 @@ _COLOUR_NAMES = {"#FFFFFF": "white", "#000000": "black"}
 
 
 def crop_in_words(finish: Finish, size: Size) -> str:
-    """Ratio and where the window comes from: "4:5, own window"."""
+    """Ratio, where the window comes from, turn and shape: "4:5, own window, circle"."""
     pixels = size.pixels
     held = pixels.ratio
     if isinstance(pixels, FixedPixels):
@@ -25,12 +33,52 @@ def crop_in_words(finish: Finish, size: Size) -> str:
         ratio = held.label if held else "free"
     if size.crop.window is not None:
         where = "own window"
-    elif held is None:
+    elif held is None or size.crop.contain:
         where = "whole photo"
     else:
         where = "follows the focus" if finish.focus else "centred"
-    corners = f", corners {_percent(size.shape.radius)}" if size.shape.radius else ""
-    return f"{ratio}, {where}{corners}"
+    turn = finish.turn_of(size)
+    parts = [ratio, where]
+    if turn.is_set:
+        parts.append(turn_in_words(turn))
+    if size.shape != Rectangle():
+        parts.append(shape_in_words(size.shape))
+    return ", ".join(parts)
+
+
+def turn_in_words(turn: Turn) -> str:
+    """Mirroring and the whole angle, clockwise: "mirrored, 88.5°"."""
+    degrees = 90 * turn.quarters + turn.straighten
+    parts = ["mirrored"] if turn.mirrored else []
+    parts += [f"{degrees:.4g}°"] if degrees else []
+    return ", ".join(parts) or "not turned"
+
+
+def shape_in_words(shape: Shape) -> str:
+    """The shape by its name and numbers: "corners 4 %", "5-point star"."""
+    match shape:
+        case Rectangle():
+            words = f"corners {_percent(shape.radius)}" if shape.radius else "rectangle"
+        case Polygon():
+            words = f"{shape.sides}-sided"
+        case Star():
+            words = f"{shape.points}-point star"
+        case _:
+            words = {"bubble": "speech bubble"}.get(shape.kind, shape.kind)
+    return words if shape.scale == 1 else f"{words} at {_percent(shape.scale)}"
+
+
+def ground_in_words(ground: Ground) -> str:
+    match ground:
+        case SolidColour():
+            return colour_in_words(ground.colour)
+        case Gradient():
+            return f"{colour_in_words(ground.start)} to {colour_in_words(ground.end)}"
+        case BlurredPhoto():
+            return "the photo, blurred"
+        case OtherPhoto():
+            return "another photo"
+    return "transparent"
 
 
 def border_in_words(border: Border) -> str:
@@ -38,6 +86,8 @@ def border_in_words(border: Border) -> str:
     if not border.thickness.any:
         return "none"
     words = [colour_in_words(border.colour), thickness_in_words(border.thickness)]
+    if border.line != "solid":
+        words.append(border.line)
     if border.opacity < 1:
         words.append(f"{_percent(border.opacity)} opaque")
     if border.outside:
@@ -67,6 +117,8 @@ def colour_in_words(colour: str) -> str:
 
 def pixels_in_words(pixels: Pixels) -> str:
     if isinstance(pixels, FixedPixels):
+        if pixels.printed:
+            return f"{pixels.printed.label}, {pixels.printed.ppi:g} ppi"
         return f"{pixels.width} × {pixels.height} px"
     if isinstance(pixels, AsCropped):
         return "as cropped"
@@ -78,16 +130,15 @@ def describe_change(before: Finish, after: Finish) -> str:
     parts = []
     if before.name != after.name:
         parts.append(f"Renamed to “{after.name}”")
-    known = {size.id: size for size in before.sizes}
-    for size in after.sizes:
-        old = known.get(size.id)
-        parts += [f"Added {size.name}"] if old is None else _size_changes(old, size)
+    parts += _changes_of_sizes(before, after)
     if before.focus != after.focus:
         parts.append("Focus set" if after.focus else "Focus forgotten")
+    if before.turn != after.turn:
+        parts.append(f"Turned: {turn_in_words(after.turn)}")
     for place in ("backdrop", "outside"):
         ground = getattr(after, place)
         if ground != getattr(before, place):
-            parts.append(f"{place.capitalize()}: {_ground_in_words(ground)}")
+            parts.append(f"{place.capitalize()}: {ground_in_words(ground)}")
     if before.border != after.border:
         parts.append(f"Border: {border_in_words(after.border)}")
     if before.export != after.export:
@@ -97,6 +148,18 @@ def describe_change(before: Finish, after: Finish) -> str:
     return "; ".join(parts)
 
 
+def _changes_of_sizes(before: Finish, after: Finish) -> list[str]:
+    known = {size.id: size for size in before.sizes}
+    kept = {size.id for size in after.sizes}
+    parts = [f"Removed {size.name}" for size in before.sizes if size.id not in kept]
+    for size in after.sizes:
+        old = known.get(size.id)
+        parts += [f"Added {size.name}"] if old is None else _size_changes(old, size)
+    if not parts and [s.id for s in before.sizes] != [s.id for s in after.sizes]:
+        parts.append("Sizes in another order")
+    return parts
+
+
 def _size_changes(old: Size, new: Size) -> list[str]:
     parts = []
     if old.pixels != new.pixels:
@@ -104,26 +167,31 @@ def _size_changes(old: Size, new: Size) -> list[str]:
             parts.append(f"Ratio: {new.ratio.label if new.ratio else 'free'}")
         else:
             parts.append(f"Size: {new.name}, {pixels_in_words(new.pixels)}")
+    elif old.name != new.name:
+        parts.append(f"Size renamed to “{new.name}”")
     elif old.crop != new.crop:
-        window = new.crop.window
-        where = f"{window.width:.0f} × {window.height:.0f}" if window else "no own window"
-        parts.append(f"Crop: {where}")
+        parts.append(_crop_change(old.crop, new.crop))
     if old.shape != new.shape:
-        parts.append(f"Corners: {_percent(new.shape.radius)}")
+        parts.append(f"Shape: {shape_in_words(new.shape)}")
     if old.margin != new.margin:
         parts.append(f"Margin: {_percent(new.margin)}")
+    if old.seen_width != new.seen_width:
+        parts.append(f"{new.name}: seen {new.seen_width} px wide")
     if old.own != new.own:
         parts.append(f"{new.name}: its own way")
     return parts
 
 
+def _crop_change(old: Crop, new: Crop) -> str:
+    if old.contain != new.contain:
+        return "The whole photo shows" if new.contain else "The photo covers the size"
+    window = new.window
+    return f"Crop: {window.width:.0f} × {window.height:.0f}" if window else "Crop: no own window"
+
+
 def _export_change(old: Export, new: Export) -> str:
     words = export_in_words(new)
     return f"Export: {words if words != export_in_words(old) else 'file details'}"
-
-
-def _ground_in_words(ground: Ground) -> str:
-    return colour_in_words(ground.colour) if isinstance(ground, SolidColour) else "transparent"
 
 
 def _percent(fraction: float) -> str:

@@ -18,6 +18,8 @@ from lucky_margin.core.document import (
     Pixels,
     Ratio,
     Shape,
+    SizePlan,
+    TurnChanges,
     Value,
 )
 from lucky_margin.core.framing import Grip, WindowField
@@ -30,6 +32,53 @@ class ChooseRatio(Value):
     ratio: Ratio | Literal["original"] | None
 
 
+class UseSize(Value):
+    """Make the size in hand one of the library, or one of one's own."""
+
+    kind: Literal["use_size"] = "use_size"
+    plan: SizePlan
+
+
+class AddSize(Value):
+    """Add a size to the finish and take it in hand."""
+
+    kind: Literal["add_size"] = "add_size"
+    plan: SizePlan
+
+
+class DuplicateSize(Value):
+    """Add a copy of the size in hand after it, and take that in hand."""
+
+    kind: Literal["duplicate_size"] = "duplicate_size"
+
+
+class RemoveSize(Value):
+    """Remove the size in hand, unless it is the last one."""
+
+    kind: Literal["remove_size"] = "remove_size"
+
+
+class RenameSize(Value):
+    """Call the size in hand something else."""
+
+    kind: Literal["rename_size"] = "rename_size"
+    name: str
+
+
+class PlaceSize(Value):
+    """Move the size in hand to this place among the sizes, counted from 0."""
+
+    kind: Literal["place_size"] = "place_size"
+    place: int = Field(ge=0)
+
+
+class SetSeenWidth(Value):
+    """Say how wide people usually see the size, in pixels."""
+
+    kind: Literal["set_seen_width"] = "set_seen_width"
+    seen_width: int
+
+
 class SetPixels(Value):
     """Give the size other pixels, and a name when they have one."""
 
@@ -39,16 +88,17 @@ class SetPixels(Value):
 
 
 class DragWindow(Value):
-    """Drag the window or one of its grips by photo pixels."""
+    """Drag the window or one of its grips, in pixels of the turned photo."""
 
     kind: Literal["drag_window"] = "drag_window"
     grip: Grip
     dx: float
     dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws it, in photo pixels.")
 
 
 class DrawWindow(Value):
-    """Draw a new window from one corner to the pointer, in photo pixels."""
+    """Draw a new window from one corner to the pointer, in pixels of the turned photo."""
 
     kind: Literal["draw_window"] = "draw_window"
     x0: float
@@ -58,7 +108,7 @@ class DrawWindow(Value):
 
 
 class TypeWindow(Value):
-    """Type one number of the window, in photo pixels."""
+    """Type one number of the window, in pixels of the turned photo."""
 
     kind: Literal["type_window"] = "type_window"
     field: WindowField
@@ -66,17 +116,80 @@ class TypeWindow(Value):
 
 
 class SetWindow(Value):
-    """Give the size this window (photo pixels); null follows the focus again."""
+    """Give the size this window, in pixels of the turned photo; null follows the focus again."""
 
     kind: Literal["set_window"] = "set_window"
     window: Box | None
 
 
+class ScaleWindow(Value):
+    """Make the window larger or smaller about its centre."""
+
+    kind: Literal["scale_window"] = "scale_window"
+    factor: float = Field(gt=0.01, lt=100)
+
+
+class SetContain(Value):
+    """Show the whole window with the backdrop beside it, or cover the size."""
+
+    kind: Literal["set_contain"] = "set_contain"
+    contain: bool
+
+
+class SetTurn(Value):
+    """Change fields of how the photo is turned."""
+
+    kind: Literal["set_turn"] = "set_turn"
+    changes: TurnChanges
+    only_this_size: bool = False
+
+
+class TurnQuarter(Value):
+    """Turn the photo by a quarter, as it is seen."""
+
+    kind: Literal["turn_quarter"] = "turn_quarter"
+    way: Literal["left", "right"]
+    only_this_size: bool = False
+
+
+class Mirror(Value):
+    """Mirror the photo as it is seen: ``across`` swaps left and right, ``down`` top and bottom."""
+
+    kind: Literal["mirror"] = "mirror"
+    way: Literal["across", "down"]
+    only_this_size: bool = False
+
+
+class LevelLine(Value):
+    """Straighten so that a line drawn along a horizon or an upright (pixels of the turned
+    photo) becomes level or upright, whichever is nearer."""
+
+    kind: Literal["level_line"] = "level_line"
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    only_this_size: bool = False
+
+
 class SetFocus(Value):
-    """Say what must stay in view in every size; null forgets it."""
+    """Say what must stay in view in every size (photo space); null forgets it."""
 
     kind: Literal["set_focus"] = "set_focus"
     focus: Focus | None
+
+
+class DrawFocus(Value):
+    """Set the focus by a click or by a box, in pixels of the turned photo.
+
+    Both corners in the same place set a point.
+    """
+
+    kind: Literal["draw_focus"] = "draw_focus"
+    x0: float
+    y0: float
+    x1: float
+    y1: float
 
 
 class SetShape(Value):
@@ -84,6 +197,23 @@ class SetShape(Value):
 
     kind: Literal["set_shape"] = "set_shape"
     shape: Shape
+
+
+class DragShape(Value):
+    """Drag the shape, the grip at its lower right or that of its corner radius, in output
+    pixels."""
+
+    kind: Literal["drag_shape"] = "drag_shape"
+    grip: Literal["move", "scale", "radius"]
+    dx: float
+    dy: float
+
+
+class DragMargin(Value):
+    """Make the margin wider by so many output pixels."""
+
+    kind: Literal["drag_margin"] = "drag_margin"
+    by: float
 
 
 class SetMargin(Value):
@@ -117,6 +247,13 @@ class SetExport(Value):
     only_this_size: bool = False
 
 
+class Follow(Value):
+    """Drop the size's own ways in a step, so that it follows the finish again."""
+
+    kind: Literal["follow"] = "follow"
+    step: Literal["turn", "border", "export"]
+
+
 class SetFileDetails(Value):
     """Change what every exported file of the finish carries; unset fields stay."""
 
@@ -143,17 +280,34 @@ class ResetStep(Value):
 
 Edit = Annotated[
     ChooseRatio
+    | UseSize
+    | AddSize
+    | DuplicateSize
+    | RemoveSize
+    | RenameSize
+    | PlaceSize
+    | SetSeenWidth
     | SetPixels
     | DragWindow
     | DrawWindow
     | TypeWindow
     | SetWindow
+    | ScaleWindow
+    | SetContain
+    | SetTurn
+    | TurnQuarter
+    | Mirror
+    | LevelLine
     | SetFocus
+    | DrawFocus
     | SetShape
+    | DragShape
+    | DragMargin
     | SetMargin
     | SetGround
     | SetBorder
     | SetExport
+    | Follow
     | SetFileDetails
     | Rename
     | ResetStep,

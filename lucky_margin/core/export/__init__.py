@@ -1,7 +1,9 @@
 """Export: pictures to files."""
 
+from lucky_margin.core.export.archive import zipped
 from lucky_margin.core.export.encode import MEDIA_TYPES, SUFFIXES, encode
 from lucky_margin.core.export.export import ExportedFile, export
+from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.names import file_stem, safe_stem
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
@@ -22,6 +24,8 @@ __all__ = [
     "Remedy",
     "encode",
     "export",
+    "file_names",
     "file_stem",
     "safe_stem",
+    "zipped",
 ]

@@ -26,11 +26,17 @@ FULL_COLOUR_QUALITY = 90
 
 
 def encode(
-    picture: Picture8, image_format: ImageFormat, *, quality: int, exif: bytes = b""
+    picture: Picture8,
+    image_format: ImageFormat,
+    *,
+    quality: int,
+    exif: bytes = b"",
+    ppi: float | None = None,
 ) -> bytes:
     """``picture`` as a file of ``image_format`` with an sRGB profile.
 
-    ``quality`` is 1..100; PNG, which is lossless, has no use for it.
+    ``quality`` is 1..100; PNG, which is lossless, has no use for it. ``ppi`` is the resolution
+    that the file says it has, in pixels per inch (JPEG and PNG; the others say it in EXIF).
 
     Raises:
         BadInput: a side is longer than the format can hold.
@@ -44,6 +50,8 @@ def encode(
     options: dict[str, Any] = {"icc_profile": srgb_profile()}
     if exif:
         options["exif"] = exif
+    if ppi is not None and image_format in ("jpeg", "png"):
+        options["dpi"] = (ppi, ppi)
     options |= _options(image_format, quality)
     image = Image.fromarray(picture)
     try:

@@ -4,10 +4,10 @@ import hashlib
 from dataclasses import dataclass
 from functools import cached_property
 
-from lucky_margin.core.document import Finish, Size
-from lucky_margin.core.export.encode import SUFFIXES, encode
+from lucky_margin.core.document import Finish, FixedPixels, Size
+from lucky_margin.core.export.encode import encode
+from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.metadata import exif_bytes
-from lucky_margin.core.export.names import file_stem
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     LOSSLESS_QUALITY,
@@ -53,15 +53,15 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
     """
     wanted = finish.export_of(size)
     facts = sources.facts(finish.photo.sha256)
+    names = file_names(finish, facts)
     picture = render(finish, size, sources)
     height, width = picture.shape[:2]
-    stem = file_stem(
-        wanted.name_pattern, name=finish.name, size=size.name, width=width, height=height
-    )
-    exif = exif_bytes(wanted, facts)
+    printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
+    ppi = printed.ppi if printed else None
+    exif = exif_bytes(wanted, facts, ppi)
 
     def encode_at(quality: int) -> bytes:
-        return encode(picture, wanted.format, quality=quality, exif=exif)
+        return encode(picture, wanted.format, quality=quality, exif=exif, ppi=ppi)
 
     cap = wanted.max_kb
     if wanted.format == "png":
@@ -74,7 +74,7 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
     too_heavy = cap is not None and weight > cap * BYTES_PER_KB
     return ExportedFile(
         data=encoded.data,
-        file_name=f"{stem}.{SUFFIXES[wanted.format]}",
+        file_name=names[size.id],
         image_format=wanted.format,
         width=width,
         height=height,

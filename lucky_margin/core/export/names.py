@@ -3,6 +3,7 @@
 import re
 import string
 import unicodedata
+from collections.abc import Container
 from typing import Any
 
 from lucky_margin.core.errors import BadInput
@@ -26,6 +27,16 @@ def file_stem(pattern: str, *, name: str, size: str, width: int, height: int) ->
     """
     values = {"name": name, "size": size, "width": width, "height": height}
     return safe_stem(_filled(pattern, values))
+
+
+def unlike(name: str, taken: Container[str]) -> str:
+    """``name``, with a number before its suffix when it is taken."""
+    stem, dot, suffix = name.rpartition(".")
+    free, count = name, 1
+    while free in taken:
+        count += 1
+        free = f"{stem}-{count}{dot}{suffix}"
+    return free
 
 
 def safe_stem(text: str) -> str:

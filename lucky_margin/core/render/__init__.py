@@ -2,8 +2,10 @@
 
 from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.render.checks import Check, check
+from lucky_margin.core.render.grid import scaled_sides
 from lucky_margin.core.render.layout import Layout, layout
-from lucky_margin.core.render.render import View, flatten_colour, render, scaled_sides
+from lucky_margin.core.render.pick import picked_colour
+from lucky_margin.core.render.render import View, flatten_colour, render
 from lucky_margin.core.render.sources import MemorySources, Sources
 
 __all__ = [
@@ -16,6 +18,7 @@ __all__ = [
     "check",
     "flatten_colour",
     "layout",
+    "picked_colour",
     "render",
     "scaled_sides",
 ]

@@ -2,19 +2,31 @@
 
 from typing import Literal
 
+import shapely
+
 from lucky_margin.core.document import (
+    Box,
     Crop,
     ExportChanges,
     Finish,
     FixedPixels,
     OneSide,
     Pixels,
+    Rectangle,
     Size,
+    TurnChanges,
     Value,
 )
 from lucky_margin.core.document.words import colour_in_words
-from lucky_margin.core.edits.edit import Edit, SetExport, SetPixels, SetWindow
-from lucky_margin.core.framing import Frame, frame_of
+from lucky_margin.core.edits.edit import (
+    Edit,
+    SetContain,
+    SetExport,
+    SetPixels,
+    SetTurn,
+    SetWindow,
+)
+from lucky_margin.core.framing import Frame, focus_box, frame_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.render.render import flatten_colour, render
 from lucky_margin.core.render.sources import Sources
@@ -27,6 +39,9 @@ POOR = 1.5
 
 LOST = 1.0
 """Photo pixels of the typed window that may go unsampled without a word."""
+
+_LEAST_SAID = 0.05
+"""Percent; less would be said as 0.0."""
 
 _ROUNDING = 1e-6
 _MEASURED_AT = 0.5
@@ -43,7 +58,7 @@ class CheckAction(Value):
 class Check(Value):
     """One measured statement about a size; ``look`` asks the user to look at it."""
 
-    key: Literal["sharpness", "window", "transparency"]
+    key: Literal["sharpness", "window", "focus", "corners", "column", "transparency"]
     light: Literal["fine", "look"]
     text: str
     action: CheckAction | None = None
@@ -61,8 +76,11 @@ def check(finish: Finish, size: Size, sources: Sources) -> list[Check]:
     frame = frame_of(finish, size, facts.width, facts.height)
     found = [
         _sharpness(finish, size, frame, facts),
-        _window(size, frame),
-        _transparency(finish, size, sources),
+        _window(frame),
+        _focus(finish, frame),
+        _corners(finish, frame),
+        _column(size, frame),
+        _transparency(finish, size, frame, sources),
     ]
     return [item for item in found if item is not None]
 
@@ -112,7 +130,7 @@ def _fewer_pixels(size: Size, enlargement: float) -> CheckAction | None:
     return CheckAction(label=label, edit=SetPixels(pixels=pixels))
 
 
-def _window(size: Size, frame: Frame) -> Check | None:
+def _window(frame: Frame) -> Check | None:
     if frame.lost <= LOST:
         return None
     text = (
@@ -123,15 +141,89 @@ def _window(size: Size, frame: Frame) -> Check | None:
     return Check(key="window", light="look", text=text, action=action)
 
 
-def _transparency(finish: Finish, size: Size, sources: Sources) -> Check | None:
-    """Measured on the pixels as a format with transparency would keep them."""
-    if finish.export_of(size).format != "jpeg":
+def _focus(finish: Finish, frame: Frame) -> Check | None:
+    """Whether the focus box is whole, with some air at each edge that is not the photo's own."""
+    box = focus_box(finish.focus, frame.photo)
+    if box is None:
         return None
+    seen, window = shapely.box(*_ends(box)), shapely.box(*_ends(frame.sampled))
+    cut = 100 * (1 - seen.intersection(window).area / seen.area)
+    touching = [edge for edge in ("left", "top", "right", "bottom") if _touches(edge, box, frame)]
+    if cut < _LEAST_SAID and not touching:
+        return Check(key="focus", light="fine", text="The focus box is whole.")
+    text = (
+        f"The focus box is cut: {cut:.1f}\N{NO-BREAK SPACE}% of it is outside."
+        if cut >= _LEAST_SAID
+        else f"The focus box touches the edge ({', '.join(touching)})."
+    )
+    action = (
+        CheckAction(label="Show the whole photo", edit=SetContain(contain=True))
+        if frame.follows_focus
+        else CheckAction(label="Follow the focus", edit=SetWindow(window=None))
+    )
+    return Check(key="focus", light="look", text=text, action=action)
+
+
+def _touches(edge: str, box: Box, frame: Frame) -> bool:
+    """Whether the focus box comes to this edge of what is sampled, and not for want of photo."""
+    here: float = getattr(box, edge)
+    sampled: float = getattr(frame.sampled, edge)
+    photo: float = getattr(frame.photo.bounds, edge)
+    return abs(here - sampled) < LOST and abs(here - photo) >= LOST
+
+
+def _corners(finish: Finish, frame: Frame) -> Check | None:
+    """How much of the window lies beside the turned photo, where nothing else shows."""
+    if finish.backdrop.kind != "transparent":
+        return None
+    window = shapely.box(*_ends(frame.sampled))
+    empty = 100 * (1 - shapely.Polygon(frame.photo.corners).intersection(window).area / window.area)
+    if empty < _LEAST_SAID:
+        return None
+    return Check(
+        key="corners",
+        light="look",
+        text=f"Empty corners: {empty:.1f}\N{NO-BREAK SPACE}% of this size lies beside the photo.",
+        action=CheckAction(
+            label="Keep inside the photo",
+            edit=SetTurn(changes=TurnChanges(empty_corners=False), only_this_size=True),
+        ),
+    )
+
+
+def _column(size: Size, frame: Frame) -> Check | None:
+    if not size.in_column:
+        return None
+    width, height = frame.output.width, frame.output.height
+    column = size.seen_width
+    if width <= column:
+        return Check(key="column", light="fine", text=f"Fits its column of {column} px.")
+    fitting = FixedPixels(width=column, height=max(1, round(height * column / width)))
+    return Check(
+        key="column",
+        light="look",
+        text=f"Wider than its column: {width} px in {column}, so it will be shown at "
+        f"{100 * column / width:.0f}\N{NO-BREAK SPACE}%.",
+        action=CheckAction(
+            label=f"Make it {fitting.width} × {fitting.height}", edit=SetPixels(pixels=fitting)
+        ),
+    )
+
+
+def _transparency(finish: Finish, size: Size, frame: Frame, sources: Sources) -> Check | None:
+    """Measured on the pixels as a format with transparency would keep them."""
+    if finish.export_of(size).format != "jpeg" or finish.outside.kind != "transparent":
+        return None
+    facts = sources.facts(finish.photo.sha256)
+    if frame.covers and size.shape == Rectangle() and not facts.has_alpha:
+        return None  # nothing can be transparent, so nothing needs drawing
     own = size.own.model_copy(update={"export": ExportChanges(format="png")})
     picture = render(finish, size.model_copy(update={"own": own}), sources, scale=_MEASURED_AT)
     if picture.shape[2] == 3:
         return None
     share = 100 * (1 - float(picture[:, :, 3].mean()) / 255)
+    if share < _LEAST_SAID:
+        return None
     return Check(
         key="transparency",
         light="look",
@@ -142,3 +234,7 @@ def _transparency(finish: Finish, size: Size, sources: Sources) -> Check | None:
             edit=SetExport(changes=ExportChanges(format="png"), only_this_size=True),
         ),
     )
+
+
+def _ends(box: Box) -> tuple[float, float, float, float]:
+    return box.left, box.top, box.right, box.bottom

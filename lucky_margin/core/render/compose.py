@@ -12,8 +12,11 @@ import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.document import Border, Box, Ground, SolidColour
+from lucky_margin.core.document import Border, Box
 from lucky_margin.core.types import Mask, Picture8
+
+Fill = str | Picture8 | None
+"""What fills a ground: one colour (``#RRGGBB``), a picture of the sheet's sides, or nothing."""
 
 
 @dataclass(frozen=True)
@@ -22,20 +25,26 @@ class Sheet:
 
     photo: Picture8
     """The photo, going on past its box to the sheet's edges."""
-    shape: Mask | None
+    photo_mask: Mask | None = None
+    """Where the photo is; None everywhere."""
+    shape: Mask | None = None
     """What lies inside the shape; None is everything."""
-    inside_border: Mask | None
+    inside_border: Mask | None = None
     """What lies inside the border's inner edge; None without a border."""
-    untouched: Box
+    line: Mask | None = None
+    """Where in its band the border has a line; None everywhere."""
+    untouched: Box | None = None
     """Where the border certainly does not reach, in the sheet's pixels; only saves time."""
-    border: Border
-    backdrop: Ground
-    outside: Ground
+    border: Border = Border()
+    backdrop: Fill = None
+    outside: Fill = None
+    paper: str | None = None
+    """The colour behind everything, for formats that keep no transparency."""
 
 
 def compose(sheet: Sheet) -> Picture8:
     """The picture of ``sheet``: 3 channels when opaque, else 4 with straight alpha."""
-    if sheet.shape is None and sheet.inside_border is None and _shows_no_ground(sheet):
+    if _is_only_the_photo(sheet):
         return sheet.photo
     pixels = np.zeros((*sheet.photo.shape[:2], 4), np.uint8)
     canvas = _surface(pixels).getCanvas()
@@ -48,35 +57,54 @@ def compose(sheet: Sheet) -> Picture8:
         _draw_border(canvas, sheet, sheet.inside_border)
     if sheet.shape is not None:
         canvas.drawImage(_mask(sheet.shape), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
-    if isinstance(sheet.outside, SolidColour) and not _is_opaque(pixels):
-        canvas.drawColor(_colour(sheet.outside.colour), skia.BlendMode.kDstOver)
+    for fill in (sheet.outside, sheet.paper):
+        if fill is not None and not _is_opaque(pixels):
+            _fill(canvas, fill, skia.BlendMode.kDstOver)
     return _straight(pixels)
 
 
-def _shows_no_ground(sheet: Sheet) -> bool:
-    grounds = (sheet.backdrop, sheet.outside)
-    return sheet.photo.shape[2] == 3 or not any(isinstance(g, SolidColour) for g in grounds)
+def _is_only_the_photo(sheet: Sheet) -> bool:
+    masks = (sheet.photo_mask, sheet.shape, sheet.inside_border)
+    if any(mask is not None for mask in masks):
+        return False
+    fills = (sheet.backdrop, sheet.outside, sheet.paper)
+    return sheet.photo.shape[2] == 3 or all(fill is None for fill in fills)
+
+
+def _fill(canvas: skia.Canvas, fill: Fill, mode: skia.BlendMode = skia.BlendMode.kSrcOver) -> None:
+    if isinstance(fill, str):
+        canvas.drawColor(_colour(fill), mode)
+    elif fill is not None:
+        canvas.drawImage(_image(fill), 0, 0, paint=_blend(mode))
 
 
 def _draw_content(canvas: skia.Canvas, sheet: Sheet) -> None:
     """The backdrop and the photo over it."""
-    if isinstance(sheet.backdrop, SolidColour):
-        canvas.drawColor(_colour(sheet.backdrop.colour))
+    _fill(canvas, sheet.backdrop)
+    if sheet.photo_mask is None:
+        canvas.drawImage(_image(sheet.photo), 0, 0)
+        return
+    canvas.saveLayer()
     canvas.drawImage(_image(sheet.photo), 0, 0)
+    canvas.drawImage(_mask(sheet.photo_mask), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
+    canvas.restore()
 
 
 def _draw_border(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
-    """The border over whatever is there: everything outside its inner edge."""
-    border = sheet.border
-    paint = skia.Paint(Color=_colour(border.colour, border.opacity))
-    box = sheet.untouched
-    skipped = skia.Rect.MakeLTRB(
-        math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
-    )
+    """The border over whatever is there: its line, outside its inner edge."""
+    border, box = sheet.border, sheet.untouched
+    band = 255 - inside
+    if sheet.line is not None:
+        band = cv2.multiply(band, sheet.line, scale=1 / 255).astype(np.uint8, copy=False)
     canvas.save()
-    if not skipped.isEmpty():
-        canvas.clipRect(skipped, skia.ClipOp.kDifference)
-    canvas.drawImage(_mask(255 - inside), 0, 0, paint=paint)
+    if box is not None:
+        skipped = skia.Rect.MakeLTRB(
+            math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
+        )
+        if not skipped.isEmpty():
+            canvas.clipRect(skipped, skia.ClipOp.kDifference)
+    paint = skia.Paint(Color=_colour(border.colour, border.opacity))
+    canvas.drawImage(_mask(band), 0, 0, paint=paint)
     canvas.restore()
 
 
@@ -90,9 +118,12 @@ def _draw_side_by_side(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
     canvas.drawImage(_mask(inside), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
     canvas.restore()
     canvas.saveLayer(None, _blend(skia.BlendMode.kPlus))
-    if isinstance(sheet.backdrop, SolidColour):
-        canvas.drawColor(_colour(sheet.backdrop.colour))
-    canvas.drawColor(_colour(sheet.border.colour, sheet.border.opacity))
+    _fill(canvas, sheet.backdrop)
+    colour = _colour(sheet.border.colour, sheet.border.opacity)
+    if sheet.line is None:
+        canvas.drawColor(colour)
+    else:
+        canvas.drawImage(_mask(sheet.line), 0, 0, paint=skia.Paint(Color=colour))
     canvas.drawImage(_mask(255 - inside), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
     canvas.restore()
 

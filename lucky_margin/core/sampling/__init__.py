@@ -1,5 +1,17 @@
 """Sampling photos in linear light."""
 
-from lucky_margin.core.sampling.sample import halved, sample, warm_up
+from lucky_margin.core.sampling.gradients import linear_gradient
+from lucky_margin.core.sampling.place import place
+from lucky_margin.core.sampling.sample import halved, sample
+from lucky_margin.core.sampling.srgb import encode_16_bits, to_linear
+from lucky_margin.core.sampling.warm_up import warm_up
 
-__all__ = ["halved", "sample", "warm_up"]
+__all__ = [
+    "encode_16_bits",
+    "halved",
+    "linear_gradient",
+    "place",
+    "sample",
+    "to_linear",
+    "warm_up",
+]

@@ -139,3 +139,85 @@ def halve(
                         total += decode[source[y, x, c]] * share
                 out[j, i, c] = int(top * _encoded(total, encode) + 0.5)
     return out
+
+
+@numba.njit(parallel=True, nogil=True, cache=True)
+def turn(
+    upright: Picture8,
+    decode: NDArray[np.float32],
+    encode: NDArray[np.float32],
+    matrix: NDArray[np.float64],
+    x0: float,
+    y0: float,
+    x_origin: int,
+    y_origin: int,
+    width: int,
+    height: int,
+) -> Picture8:
+    """The mean of 2 x 2 bilinear reads of ``upright`` for each output pixel, in linear light.
+
+    ``matrix`` (a, b, c, d) and ``x0``, ``y0`` lead from absolute output pixels, which begin at
+    ``x_origin``, ``y_origin``, to pixels of ``upright``.
+    """
+    channels = upright.shape[2]
+    a, b, c, d = matrix
+    out = np.empty((height, width, channels), np.uint8)
+    for j in numba.prange(height):
+        for i in range(width):
+            red = green = blue = share = 0.0
+            for part in range(4):
+                px = x_origin + i + 0.25 + 0.5 * (part % 2)
+                py = y_origin + j + 0.25 + 0.5 * (part // 2)
+                sx = a * px + b * py + x0 - 0.5
+                sy = c * px + d * py + y0 - 0.5
+                left, top = int(np.floor(sx)), int(np.floor(sy))
+                right_share, bottom_share = sx - left, sy - top
+                for corner in range(4):
+                    dx, dy = corner % 2, corner // 2
+                    weight = 0.25 * (right_share if dx else 1 - right_share)
+                    weight *= bottom_share if dy else 1 - bottom_share
+                    pixel = upright[top + dy, left + dx]
+                    if channels == 4:
+                        weight *= pixel[3] / 255.0
+                    red += weight * decode[pixel[0]]
+                    green += weight * decode[pixel[1]]
+                    blue += weight * decode[pixel[2]]
+                    share += weight
+            noise = _dither(x_origin + i, y_origin + j)
+            if channels == 4:
+                out[j, i, 3] = _to_8_bits(255.0 * min(share, 1.0), noise)
+                if share <= 0:
+                    out[j, i, :3] = 0
+                    continue
+                red, green, blue = red / share, green / share, blue / share
+            out[j, i, 0] = _to_8_bits(255.0 * _encoded(red, encode), noise)
+            out[j, i, 1] = _to_8_bits(255.0 * _encoded(green, encode), noise)
+            out[j, i, 2] = _to_8_bits(255.0 * _encoded(blue, encode), noise)
+    return out
+
+
+@numba.njit(parallel=True, nogil=True, cache=True)
+def gradient(
+    start: NDArray[np.float64],
+    end: NDArray[np.float64],
+    along: NDArray[np.float64],
+    x_origin: int,
+    y_origin: int,
+    width: int,
+    height: int,
+) -> Picture8:
+    """From colour ``start`` to ``end`` (0..255, encoded), dithered.
+
+    A pixel's share of ``end`` is ``along[0] x + along[1] y + along[2]`` at its centre, in
+    absolute output pixels, kept within 0..1.
+    """
+    out = np.empty((height, width, 3), np.uint8)
+    for j in numba.prange(height):
+        for i in range(width):
+            x, y = x_origin + i, y_origin + j
+            share = along[0] * (x + 0.5) + along[1] * (y + 0.5) + along[2]
+            share = min(max(share, 0.0), 1.0)
+            noise = _dither(x, y)
+            for c in range(3):
+                out[j, i, c] = _to_8_bits(start[c] + (end[c] - start[c]) * share, noise)
+    return out

@@ -48,14 +48,6 @@ def halved(photo: AnyPicture) -> AnyPicture:
     return kernels.halve(_read_only(photo), decode_table(photo.dtype), encode_table())
 
 
-def warm_up() -> None:
-    """Have the compiled loops ready, from the cache on disk or by compiling them now."""
-    for dtype in (np.uint8, np.uint16):
-        speck = np.zeros((4, 4, 3), dtype)
-        sample(speck, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 2, 2))
-        halved(speck)
-
-
 def _read_only(photo: AnyPicture) -> AnyPicture:
     """The same pixels as an array that can't be written, so that one compiled loop serves all."""
     view = photo.view()

@@ -8,6 +8,8 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.types import AnyPicture, Picture16
+
 ENCODE_STEPS = 65_535
 """Intervals of the encoding table. Read with linear interpolation its error is below 1e-7 of
 full scale, well under a 16-bit step."""
@@ -36,3 +38,20 @@ def encode_table() -> NDArray[np.float32]:
     entry so that interpolation may read past the end."""
     steps = encode(np.arange(ENCODE_STEPS + 1) / ENCODE_STEPS)
     return np.append(steps, steps[-1]).astype(np.float32)
+
+
+def to_linear(picture: AnyPicture) -> NDArray[np.float32]:
+    """A picture's colours as linear light and its alpha, if any, as it is; both 0..1."""
+    linear = decode_table(picture.dtype)[picture]
+    if picture.shape[2] == 4:
+        linear[:, :, 3] = picture[:, :, 3] / np.float32(np.iinfo(picture.dtype).max)
+    return linear
+
+
+def encode_16_bits(linear: NDArray[np.float32]) -> Picture16:
+    """The inverse of ``to_linear``, at 16 bits; values outside 0..1 are clipped."""
+    clipped = np.clip(linear, 0, 1)
+    encoded = encode(clipped[:, :, :3].astype(np.float64))
+    if clipped.shape[2] == 4:
+        encoded = np.concatenate([encoded, clipped[:, :, 3:]], axis=2)
+    return np.rint(encoded * 65_535).astype(np.uint16)

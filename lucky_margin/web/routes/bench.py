@@ -5,11 +5,29 @@ from typing import Literal
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from lucky_margin.core.document import Finish, Identifier, Value
-from lucky_margin.core.document.size_library import SIZE_LIBRARY, LibrarySize
+from lucky_margin.core.document import (
+    Border,
+    Box,
+    Export,
+    Finish,
+    FixedPixels,
+    Identifier,
+    Size,
+    Turn,
+    Value,
+)
 from lucky_margin.core.document.words import border_in_words, crop_in_words, export_in_words
 from lucky_margin.core.edits import Edit, apply_edit
-from lucky_margin.core.render import Check, Layout, View, check, layout, render
+from lucky_margin.core.edits.edit import SetFocus, SetWindow
+from lucky_margin.core.finding import (
+    DEFAULT_TOLERANCE,
+    enough_to_look_at,
+    find_picture,
+    propose_focus,
+)
+from lucky_margin.core.framing import focus_box, frame_of, within
+from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.render import Check, Layout, View, check, layout, picked_colour, render
 from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
 from lucky_margin.web.preview_desk import Superseded
@@ -18,6 +36,12 @@ from lucky_margin.web.studio import StudioHere
 router = APIRouter(prefix="/bench", tags=["bench"])
 
 PRIORITY = {"stage": 0, "proof": 1}
+
+NOTHING_TO_TRIM = {
+    "no margin": "There is no plain margin to trim.",
+    "all plain": "Everything here is plain; a smaller tolerance may find a picture.",
+}
+FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
 
 
 class Draft(Value):
@@ -32,12 +56,35 @@ class Draft(Value):
     edit: Edit | None = None
 
 
+class SizeLaid(Value):
+    """One size of the draft, as a list of them shows it."""
+
+    id: Identifier
+    name: str
+    width: int = Field(description="Output pixels.")
+    height: int = Field(description="Output pixels.")
+    seen_width: int
+    on_paper: str = Field(description="Its measures on paper, or empty.")
+    own: list[str] = Field(description="What it does in its own way.")
+
+
+class StepsHere(Value):
+    """The steps as the size in hand has them."""
+
+    turn: Turn
+    border: Border
+    export: Export
+
+
 class Laid(Value):
     """A draft after its edit, with everything a screen needs to draw and say about it."""
 
     document: Finish
+    size_id: Identifier = Field(description="The size that is in hand now.")
     said: str
     layout: Layout
+    here: StepsHere
+    sizes: list[SizeLaid]
     crop: str = Field(description="The Crop line in words.")
     border: str = Field(description="The Border line in words.")
     export: str = Field(description="The Export line in words.")
@@ -69,6 +116,7 @@ class PixelWanted(Value):
     view: View
     x: int = Field(ge=0)
     y: int = Field(ge=0)
+    radius: int = Field(default=0, ge=0, le=64, description="Of the disc that is averaged.")
 
 
 class Pixel(Value):
@@ -81,33 +129,49 @@ class CheckList(Value):
     checks: list[Check]
 
 
-class SizeLibrary(Value):
-    sizes: tuple[LibrarySize, ...]
+class TrimWanted(Value):
+    """The plain margin to look for; ``tolerance`` is in 8-bit steps."""
+
+    model_config = example(document=FINISH, size_id="main", tolerance=6)
+
+    document: Finish
+    size_id: Identifier
+    tolerance: float = Field(default=DEFAULT_TOLERANCE, ge=0, le=64)
 
 
-@router.get("/sizes")
-def list_library_sizes() -> SizeLibrary:
-    """Sizes by purpose."""
-    return SizeLibrary(sizes=SIZE_LIBRARY)
+class Found(Value):
+    """What was found in the photo, in words, and the edit that takes it; null when nothing."""
+
+    said: str
+    box: Box | None = Field(default=None, description="In turned pixels.")
+    edit: Edit | None = None
 
 
 @router.post("/draft")
 def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     """Make an edit and lay the draft out."""
     photos = studio.store.photos
-    document, said = draft.document, ""
+    document, size_id, said = draft.document, draft.size_id, ""
+    facts = photos.facts(document.photo.sha256)
     if draft.edit is not None:
-        facts = photos.facts(document.photo.sha256)
-        edited = apply_edit(document, draft.size_id, draft.edit, facts)
-        document, said = edited.finish, edited.said
-    size = document.size(draft.size_id)
+        edited = apply_edit(document, size_id, draft.edit, facts)
+        document, size_id, said = edited.finish, edited.size_id, edited.said
+    size = document.size(size_id)
+    here = StepsHere(
+        turn=document.turn_of(size),
+        border=size.own.border.applied_to(document.border),
+        export=document.export_of(size),
+    )
     return Laid(
         document=document,
+        size_id=size_id,
         said=said,
         layout=layout(document, size, photos),
+        here=here,
+        sizes=[_size_laid(document, one, facts) for one in document.sizes],
         crop=crop_in_words(document, size),
-        border=border_in_words(size.own.border.applied_to(document.border)),
-        export=export_in_words(document.export_of(size)),
+        border=border_in_words(here.border),
+        export=export_in_words(here.export),
     )
 
 
@@ -146,19 +210,83 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
 
 @router.post("/pixel")
 def read_pixel(wanted: PixelWanted, studio: StudioHere) -> Pixel:
-    """The exact colour of one pixel."""
+    """The exact colour of one pixel, or the mean of a disc around it."""
     document = wanted.document
-    size = document.size(wanted.size_id)
-    region = (wanted.x, wanted.y, 1, 1)
-    picture = render(document, size, studio.store.photos, region=region, view=wanted.view)
-    values = [int(value) for value in picture[0, 0]]
-    if len(values) == 4 and values[3] == 0:
-        return Pixel(colour=None)
-    return Pixel(colour="#{:02X}{:02X}{:02X}".format(*values[:3]))
+    colour = picked_colour(
+        document,
+        document.size(wanted.size_id),
+        studio.store.photos,
+        view=wanted.view,
+        x=wanted.x,
+        y=wanted.y,
+        radius=wanted.radius,
+    )
+    return Pixel(colour=colour)
 
 
 @router.post("/checks")
 def run_checks(draft: Draft, studio: StudioHere) -> CheckList:
-    """The checks of the size in hand."""
+    """The checks of one size."""
     size = draft.document.size(draft.size_id)
     return CheckList(checks=check(draft.document, size, studio.store.photos))
+
+
+@router.post("/trim")
+def find_margin(wanted: TrimWanted, studio: StudioHere) -> Found:
+    """Find the picture inside the photo's plain margin."""
+    document, photos = wanted.document, studio.store.photos
+    sha256 = document.photo.sha256
+    facts = photos.facts(sha256)
+    trimmed = find_picture(photos.level(sha256, 0), wanted.tolerance)
+    if trimmed.found != "picture":
+        return Found(said=NOTHING_TO_TRIM[trimmed.found])
+    frame = frame_of(document, document.size(wanted.size_id), facts.width, facts.height)
+    window = within(trimmed.box, frame.photo, frame.held_ratio)
+    box = trimmed.box
+    beside = {
+        "left": box.left,
+        "top": box.top,
+        "right": facts.width - box.right,
+        "bottom": facts.height - box.bottom,
+    }
+    cut = ", ".join(f"{side} {width:.0f}" for side, width in beside.items())
+    return Found(
+        said=f"The picture is {box.width:.0f} × {box.height:.0f} px; beside it lie {cut} px.",
+        box=frame.photo.turned_box(box),
+        edit=SetWindow(window=window),
+    )
+
+
+@router.post("/focus")
+def find_focus(draft: Draft, studio: StudioHere) -> Found:
+    """Propose what to keep in view."""
+    document, photos = draft.document, studio.store.photos
+    sha256 = document.photo.sha256
+    facts = photos.facts(sha256)
+    proposal = propose_focus(enough_to_look_at(sha256, photos))
+    if proposal is None:
+        return Found(said="Nothing stands out in this photo; click what has to stay in view.")
+    frame = frame_of(document, document.size(draft.size_id), facts.width, facts.height)
+    edit = SetFocus(focus=proposal.focus)
+    focused = document.model_copy(update={"focus": proposal.focus})
+    return Found(
+        said=f"Found by {FOUND_BY[proposal.found_by]}, {100 * proposal.sureness:.0f} % sure.",
+        box=focus_box(focused.focus, frame.photo),
+        edit=edit,
+    )
+
+
+def _size_laid(document: Finish, size: Size, facts: PhotoFacts) -> SizeLaid:
+    output = frame_of(document, size, facts.width, facts.height).output
+    printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
+    own = ["window"] if size.crop.window else []
+    own += [step for step in type(size.own).model_fields if getattr(size.own, step).given]
+    return SizeLaid(
+        id=size.id,
+        name=size.name,
+        width=output.width,
+        height=output.height,
+        seen_width=size.seen_width,
+        on_paper=f"{printed.label}, {printed.ppi:g} ppi" if printed else "",
+        own=own,
+    )

@@ -1,14 +1,30 @@
 """Weighing, saving and finding exports again."""
 
+from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 
-from lucky_margin.core.document import ExportChanges, FixedPixels, Identifier, Sha256, Value
+from lucky_margin.core.document import (
+    MAX_SIZES,
+    ExportChanges,
+    FixedPixels,
+    Identifier,
+    Sha256,
+    Value,
+)
 from lucky_margin.core.document.words import FORMAT_NAMES
 from lucky_margin.core.edits.edit import Edit, SetExport, SetPixels
 from lucky_margin.core.errors import Conflict
-from lucky_margin.core.export import MEDIA_TYPES, ExportedFile, OtherFormat, Remedy, export
+from lucky_margin.core.export import (
+    MEDIA_TYPES,
+    ExportedFile,
+    OtherFormat,
+    Remedy,
+    export,
+    safe_stem,
+    zipped,
+)
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
 from lucky_margin.web.examples import REVISION, example
@@ -121,11 +137,18 @@ def download(export_id: RowId, studio: StudioHere) -> Response:
     """The saved file, as a download under its name."""
     record = studio.store.exports.get(export_id)
     data = studio.store.exports.data(record)
-    disposition = f"attachment; filename*=UTF-8''{quote(record.file_name)}"
-    media_type = MEDIA_TYPES[_exported(record).image_format]
-    return Response(
-        data, media_type=media_type, headers={**FRESH, "Content-Disposition": disposition}
-    )
+    return _attached(data, record.file_name, MEDIA_TYPES[_exported(record).image_format])
+
+
+@router.get("/exports/zip", response_class=Response, responses=FILE)
+def download_zip(
+    studio: StudioHere, ids: Annotated[list[RowId], Query(min_length=1, max_length=MAX_SIZES)]
+) -> Response:
+    """Several saved files of one finish in one archive."""
+    records = [studio.store.exports.get(one) for one in ids]
+    name = studio.store.finishes.get(records[0].finish_id).document.name
+    data = zipped([(record.file_name, studio.store.exports.data(record)) for record in records])
+    return _attached(data, f"{safe_stem(name)}.zip", "application/zip")
 
 
 @router.post("/exports/{export_id}/open")
@@ -134,6 +157,13 @@ def open_as_it_was(export_id: RowId, at: AtEtag, studio: StudioHere) -> FinishSt
     record = studio.store.exports.get(export_id)
     finish = studio.store.finishes.reopen(record.finish_id, at.etag, record.revision)
     return FinishState(**vars(finish))
+
+
+def _attached(data: bytes, name: str, media_type: str) -> Response:
+    disposition = f"attachment; filename*=UTF-8''{quote(name)}"
+    return Response(
+        data, media_type=media_type, headers={**FRESH, "Content-Disposition": disposition}
+    )
 
 
 def _weighed(

@@ -9,12 +9,12 @@ import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
 import { useStage } from '../../stores/stage'
 import BenchBar from './BenchBar.vue'
-import CheckPanel from './CheckPanel.vue'
+import CheckPanel from './proofs/CheckPanel.vue'
 import DocketPanel from './DocketPanel.vue'
-import ProofPanel from './ProofPanel.vue'
+import ProofPanel from './proofs/ProofPanel.vue'
 import StaleBanner from './StaleBanner.vue'
-import StageArea from './StageArea.vue'
-import StageBar from './StageBar.vue'
+import StageArea from './stage/StageArea.vue'
+import StageBar from './stage/StageBar.vue'
 
 const props = defineProps<{ id: string }>()
 defineEmits<{ 'show-keys': [] }>()
@@ -24,6 +24,8 @@ const stage = useStage()
 const notices = useNotices()
 const router = useRouter()
 const photo = ref<Photo | null>(null)
+/** Proofs at the width people see them at, for which their column opens over the stage. */
+const asSeen = ref(false)
 
 useTitle(computed(() => (bench.document ? `${bench.document.name} · Lucky Margin` : 'Lucky Margin')))
 
@@ -56,8 +58,8 @@ watch(
         <StageArea />
         <StageBar />
       </main>
-      <aside class="proofs" aria-label="Proofs and checks">
-        <ProofPanel />
+      <aside class="proofs" :class="{ seen: asSeen }" aria-label="Proofs and checks">
+        <ProofPanel v-model:as-seen="asSeen" />
         <CheckPanel />
       </aside>
     </div>
@@ -90,6 +92,14 @@ watch(
   padding: 12px 14px;
   border-left: 1px solid #777777;
   background: var(--proof);
+}
+
+.proofs.seen {
+  position: relative;
+  z-index: 3;
+  width: max(226px, min(760px, calc(100vw - 330px)));
+  justify-self: end;
+  box-shadow: -2px 0 12px rgb(0 0 0 / 30%);
 }
 
 @media (max-width: 1200px) {

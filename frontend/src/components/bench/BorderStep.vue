@@ -1,24 +1,35 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { BorderChanges, Edit, Sides } from '../../api/types'
+import type { Border, BorderChanges, Edit, Sides } from '../../api/types'
 import { evenSides } from '../../composables/sides'
 import { useBench } from '../../stores/bench'
 import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
 import ColourField from '../shared/ColourField.vue'
 import NumberField from '../shared/NumberField.vue'
+import OwnWays from '../shared/OwnWays.vue'
 import SliderRow from '../shared/SliderRow.vue'
 import { BORDER_COLOURS } from './colours'
 
 const THICKNESS: Record<string, number> = { none: 0, thin: 0.01, medium: 0.025, wide: 0.05, broad: 0.08 }
 const MOST = 0.45
+const LINES: Choice<Border['line']>[] = [
+  { key: 'solid', label: 'solid' },
+  { key: 'double', label: 'double' },
+  { key: 'dashed', label: 'dashed' },
+  { key: 'dotted', label: 'dotted' },
+]
 const SIDES = ['top', 'right', 'bottom', 'left'] as const
 
 const bench = useBench()
-const border = computed(() => bench.document!.border)
+const border = computed(() => bench.here!.border)
 const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
 const isEven = computed(() => new Set(Object.values(border.value.thickness)).size === 1)
 const isLinked = ref(isEven.value)
+/** Only a solid line round a rectangle can be of another thickness on each side. */
+const canDiffer = computed(
+  () => border.value.line === 'solid' && bench.size!.shape.kind === 'rectangle',
+)
 
 const thicknessChoices: Choice<string>[] = Object.keys(THICKNESS).map((key) => ({ key, label: key }))
 const chosenThickness = computed(() => {
@@ -31,7 +42,7 @@ const chosenThickness = computed(() => {
 
 /** Changing anything of a border that is switched off switches it on. */
 function change(changes: BorderChanges): Edit {
-  return { kind: 'set_border', changes: { ...changes, on: true }, only_this_size: false }
+  return { kind: 'set_border', changes: { ...changes, on: true }, only_this_size: bench.onlyThisSize }
 }
 
 function tryOut(changes: BorderChanges | null): void {
@@ -39,9 +50,9 @@ function tryOut(changes: BorderChanges | null): void {
 }
 
 function typeSide(side: keyof Sides, px: number): void {
-  void bench.edit(({ document, layout }) => {
+  void bench.edit(({ here, layout }) => {
     const fraction = px / Math.min(layout.width, layout.height)
-    return change({ thickness: { ...document.border.thickness, [side]: fraction } })
+    return change({ thickness: { ...here.border.thickness, [side]: fraction } })
   })
 }
 
@@ -64,7 +75,7 @@ function link(): void {
     @hover="(key) => tryOut(key ? { thickness: evenSides(THICKNESS[key]!) } : null)"
   />
   <SliderRow
-    v-if="isLinked"
+    v-if="isLinked || !canDiffer"
     label="All sides"
     :value="border.thickness.top * short"
     :max="Math.round(short * 0.15)"
@@ -87,11 +98,20 @@ function link(): void {
       @change="(px) => typeSide(side, px)"
     />
   </div>
-  <button type="button" class="link" :aria-pressed="!isLinked" @click="link">
+  <button v-if="canDiffer" type="button" class="link" :aria-pressed="!isLinked" @click="link">
     {{ isLinked ? 'Each side on its own' : 'All sides alike' }}
   </button>
+  <p class="field-label">Line</p>
+  <ChoiceChips
+    label="Line"
+    :choices="LINES"
+    :chosen="border.line"
+    @choose="(line) => bench.edit(change({ line }))"
+    @hover="(line) => tryOut(line ? { line } : null)"
+  />
   <p class="field-label">Colour</p>
   <ColourField
+    picks
     label="Border colour"
     :value="border.colour"
     :swatches="BORDER_COLOURS"
@@ -116,6 +136,7 @@ function link(): void {
     @choose="(key) => bench.edit(change({ outside: key === 'outside' }))"
     @hover="(key) => tryOut(key ? { outside: key === 'outside' } : null)"
   />
+  <OwnWays step="border" />
 </template>
 
 <style scoped>

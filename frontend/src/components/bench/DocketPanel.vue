@@ -5,7 +5,7 @@ import type { Photo } from '../../api/types'
 import { evenSides } from '../../composables/sides'
 import { useBench } from '../../stores/bench'
 import BorderStep from './BorderStep.vue'
-import CropStep from './CropStep.vue'
+import CropStep from './crop/CropStep.vue'
 import DocketLine from './DocketLine.vue'
 import ExportStep from './ExportStep.vue'
 
@@ -13,13 +13,16 @@ defineProps<{ photo: Photo | null }>()
 
 const bench = useBench()
 const size = computed(() => bench.size!)
-const border = computed(() => bench.document!.border)
+const border = computed(() => bench.here!.border)
 
 const cropIsSet = computed(
   () =>
     size.value.pixels.kind !== 'as_cropped' ||
     size.value.crop.window !== null ||
-    size.value.shape.radius > 0,
+    size.value.shape.kind !== 'rectangle' ||
+    size.value.shape.radius > 0 ||
+    bench.here!.turn.quarters + Math.abs(bench.here!.turn.straighten) > 0 ||
+    bench.here!.turn.mirrored,
 )
 const borderIsSet = computed(
   () => border.value.on && Object.values(border.value.thickness).some((side) => side > 0),
@@ -35,11 +38,11 @@ const FIRST_THICKNESS = 0.025
 
 /** Switching on a border that has no thickness yet gives it one. */
 function switchBorder(on: boolean): void {
-  void bench.edit(({ document }) => {
-    const sides = document.border.thickness
+  void bench.edit(({ here }) => {
+    const sides = here.border.thickness
     const isThin = Math.max(sides.top, sides.right, sides.bottom, sides.left) === 0
     const changes = on && isThin ? { on, thickness: evenSides(FIRST_THICKNESS) } : { on }
-    return { kind: 'set_border', changes, only_this_size: false }
+    return { kind: 'set_border', changes, only_this_size: bench.onlyThisSize }
   })
 }
 

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import { picture, post } from '../../api/client'
 import type { Edit, Exported, ExportChanges, WeighedFile } from '../../api/types'
+import { downloadFrom } from '../../composables/downloads'
 import { useLatest } from '../../composables/latest'
 import { formatNumber, formatWeight } from '../../composables/numbers'
 import { useBench } from '../../stores/bench'
@@ -10,7 +11,9 @@ import { useNotices } from '../../stores/notices'
 import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
 import NumberField from '../shared/NumberField.vue'
 import SliderRow from '../shared/SliderRow.vue'
+import OwnWays from '../shared/OwnWays.vue'
 import ExportsDialog from './ExportsDialog.vue'
+import SeveralDialog from './SeveralDialog.vue'
 
 type Format = NonNullable<ExportChanges['format']>
 
@@ -29,8 +32,10 @@ const saving = ref(false)
 const lastSaved = ref<Exported | null>(null)
 const showExports = ref(false)
 const showDetails = ref(false)
+const showSeveral = ref(false)
+const severalSizes = computed(() => bench.document!.sizes.length > 1)
 
-const settings = computed(() => bench.document!.export)
+const settings = computed(() => bench.here!.export)
 const isCapped = computed(() => (settings.value.max_kb ?? null) !== null)
 const isLossless = computed(() => settings.value.format === 'png')
 const facts = computed(() => {
@@ -41,29 +46,29 @@ const facts = computed(() => {
 })
 
 // What is weighed is always what is saved, so the file is made anew after every saved change.
-const weighing = useLatest<number>(async (revision) => {
+const weighing = useLatest<{ revision: number; size_id: string }>(async (wanted) => {
   if (!bench.saved) return
   try {
     const path = `/finishes/${bench.saved.id}/weigh`
-    const file = await post<WeighedFile>(path, { revision, size_id: bench.sizeId })
-    if (revision === bench.saved?.revision) weighed.value = file
+    const file = await post<WeighedFile>(path, wanted)
+    if (wanted.revision === bench.saved?.revision && wanted.size_id === bench.sizeId) weighed.value = file
   } catch (error) {
     weighed.value = null
     notices.tell(error)
   }
 })
 watch(
-  () => bench.saved?.revision,
-  (revision) => {
+  () => [bench.saved?.revision, bench.sizeId] as const,
+  ([revision, size_id]) => {
     weighed.value = null
     lastSaved.value = null
-    if (revision) weighing.ask(revision)
+    if (revision) weighing.ask({ revision, size_id })
   },
   { immediate: true },
 )
 
 function change(changes: ExportChanges): Edit {
-  return { kind: 'set_export', changes, only_this_size: false }
+  return { kind: 'set_export', changes, only_this_size: bench.onlyThisSize }
 }
 
 function setDetail(detail: Record<string, string | boolean>): void {
@@ -87,10 +92,7 @@ async function save(): Promise<void> {
 }
 
 function download(exported: Exported): void {
-  const link = document.createElement('a')
-  link.href = `/api/exports/${exported.id}/file`
-  link.download = exported.file_name
-  link.click()
+  downloadFrom(`/api/exports/${exported.id}/file`, exported.file_name)
 }
 
 /** Clipboards take PNG, so the copy is lossless whatever the format of the file. */
@@ -233,10 +235,15 @@ async function copy(): Promise<void> {
     {{ lastSaved ? `Saved as ${lastSaved.file_name}` : weighed?.file_name }}
   </p>
   <div class="links">
+    <button v-if="severalSizes" type="button" class="link strong" @click="showSeveral = true">
+      Save several…
+    </button>
     <button type="button" class="link" @click="copy">Copy</button>
     <button type="button" class="link" @click="showExports = true">Earlier exports</button>
   </div>
+  <OwnWays step="export" />
   <ExportsDialog v-model="showExports" @download="download" />
+  <SeveralDialog v-model="showSeveral" />
 </template>
 
 <style scoped>
@@ -244,15 +251,6 @@ async function copy(): Promise<void> {
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 6px;
-}
-
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 26px;
-  margin-top: 8px;
-  accent-color: var(--ink);
 }
 
 .result {

@@ -8,7 +8,7 @@ const open = defineModel<boolean>({ required: true })
 <!-- The section keeps the dialog's own header from counting as the page's banner. -->
 <template>
   <section>
-    <ElDialog v-model="open" :title="title" :width="width" align-center>
+    <ElDialog v-model="open" :title="title" :width="width" align-center destroy-on-close>
       <slot></slot>
       <template v-if="$slots.footer" #footer><slot name="footer"></slot></template>
     </ElDialog>

@@ -35,6 +35,7 @@ function glyph(ratio: number): { width: string; height: string } {
     >
       <i v-if="choice.ratio" :style="glyph(choice.ratio)" aria-hidden="true"></i>{{ choice.label }}
     </button>
+    <slot></slot>
   </div>
 </template>
 

@@ -1,9 +1,18 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-const props = defineProps<{ value: string; label: string; swatches: { name: string; colour: string }[] }>()
+import { useStage } from '../../stores/stage'
+
+const props = defineProps<{
+  value: string
+  label: string
+  swatches: { name: string; colour: string }[]
+  /** With a button to pick the colour from the stage. */
+  picks?: boolean
+}>()
 const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
 
+const stage = useStage()
 const typed = ref(props.value)
 const isBad = ref(false)
 
@@ -67,6 +76,18 @@ function leave(): void {
         @blur="leave"
       />
     </label>
+    <button
+      v-if="picks"
+      type="button"
+      class="pick"
+      :aria-label="`${label}: pick it from the picture`"
+      title="Pick it from the picture"
+      @click="stage.pickColour((colour) => emit('change', colour))"
+    >
+      <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
+        <path d="M8 3.500l2.500 2.500M9.200 1.800a1.600 1.600 0 0 1 2.900 2.900L6 10.500 2.500 12l1.200-3.600z" fill="none" stroke="currentColor" stroke-width="1.300" />
+      </svg>
+    </button>
   </div>
 </template>
 
@@ -90,6 +111,17 @@ function leave(): void {
   box-shadow:
     0 0 0 2px var(--card),
     0 0 0 4px var(--clover);
+}
+
+.pick {
+  display: grid;
+  place-items: center;
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: #ffffff;
 }
 
 .hex {

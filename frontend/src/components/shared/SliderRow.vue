@@ -11,7 +11,7 @@ const props = withDefaults(
     min?: number
     max: number
     step?: number
-    unit?: 'px' | '%' | ''
+    unit?: 'px' | '%' | '°' | ''
     percent?: number
     digits?: number
   }>(),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 
-import { useBench } from '../../stores/bench'
-import { useChecks } from '../../stores/checks'
+import { useBench } from '../../../stores/bench'
+import { useChecks } from '../../../stores/checks'
 
 /** Checks wait until the stage has been idle this long. */
 const IDLE_MS = 120
@@ -11,9 +11,9 @@ const bench = useBench()
 const checks = useChecks()
 
 watchDebounced(
-  () => [bench.stageDrawn, bench.document, bench.sizeId],
+  () => [bench.stageDrawn, bench.document],
   () => {
-    if (bench.document) checks.measure(bench.document, bench.sizeId)
+    if (bench.document) checks.measure(bench.document)
   },
   { debounce: IDLE_MS, immediate: true },
 )

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Edit, Grip, WindowField } from '../../api/types'
-import { followPointer } from '../../composables/drags'
-import { useOutputSpace } from '../../composables/outputSpace'
-import { useBench } from '../../stores/bench'
-import { useStage } from '../../stores/stage'
+import type { Grip, WindowField } from '../../../api/types'
+import { snapOf, useEditDrags } from '../../../composables/editDrags'
+import { useOutputSpace } from '../../../composables/outputSpace'
+import { useBench } from '../../../stores/bench'
+import { useStage } from '../../../stores/stage'
+import FocusLayer from './FocusLayer.vue'
 import GripTag from './GripTag.vue'
+import GuideLines from './GuideLines.vue'
+import LevelTool from './LevelTool.vue'
+import ShapeGrips from './ShapeGrips.vue'
 
 const props = defineProps<{
   /** The photo's top left corner on the stage, and the stage's sides, in CSS pixels. */
@@ -17,6 +21,7 @@ const props = defineProps<{
 
 const bench = useBench()
 const stage = useStage()
+const { follow } = useEditDrags()
 
 interface GripPlace {
   grip: Grip
@@ -52,23 +57,30 @@ const shown = computed(() => ({
   width: box.value.width * stage.zoom,
   height: box.value.height * stage.zoom,
 }))
-const photo = computed(() => ({
-  x: props.origin.x,
-  y: props.origin.y,
-  width: bench.layout!.photo_width * stage.zoom,
-  height: bench.layout!.photo_height * stage.zoom,
-}))
 const dark = computed(() => {
-  const { x, y, width, height } = photo.value
-  const { left, top, width: wide, height: high } = shown.value
-  return `M${x} ${y}h${width}v${height}h${-width}zM${left} ${top}v${high}h${wide}v${-high}z`
+  const { photo_width: width, photo_height: height } = bench.shownLayout!
+  const { left, top, width: wide, height: high } = box.value
+  return `M0 0h${width}v${height}h${-width}zM${left} ${top}v${high}h${wide}v${-high}z`
 })
-/** What a rounded shape cuts off the window, in output pixels. */
-const outputSpace = useOutputSpace(() => props.origin)
-const cutCorners = computed(() => {
+const photoSpace = computed(
+  () => `translate(${props.origin.x} ${props.origin.y}) scale(${stage.zoom})`,
+)
+/** What the shape cuts off the window, in output pixels. */
+const { transform: outputSpace } = useOutputSpace(() => props.origin)
+const cutOff = computed(() => {
   const { width, height, outline } = bench.shownLayout!
-  const radius = bench.size?.shape.radius
-  return radius ? `M0 0H${width}V${height}H0Z${outline}` : ''
+  return `M0 0H${width}V${height}H0Z${outline}`
+})
+const foundStyle = computed(() => {
+  const found = stage.found
+  return (
+    found && {
+      left: `${props.origin.x + found.left * stage.zoom}px`,
+      top: `${props.origin.y + found.top * stage.zoom}px`,
+      width: `${found.width * stage.zoom}px`,
+      height: `${found.height * stage.zoom}px`,
+    }
+  )
 })
 const windowStyle = computed(() => ({
   left: `${shown.value.left}px`,
@@ -83,11 +95,12 @@ function at(x: number, y: number): { left: string; top: string } {
 }
 
 function dragGrip(event: PointerEvent, grip: Grip): void {
-  follow(event, (dx, dy) => ({
+  follow(event, (dx, dy, moved) => ({
     kind: 'drag_window',
     grip,
     dx: dx / stage.zoom,
     dy: dy / stage.zoom,
+    snap: snapOf(moved, stage.zoom),
   }))
 }
 
@@ -103,33 +116,18 @@ function drawNew(event: PointerEvent): void {
     y1: y0 + dy / stage.zoom,
   }))
 }
-
-function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): void {
-  if (event.button !== 0) return
-  let begun = false
-  followPointer(event, {
-    move: (dx, dy) => {
-      if (begun && !bench.dragging) return // Escape has cancelled this drag
-      begun = true
-      bench.drag(editOf(dx, dy))
-    },
-    end: () => void bench.endDrag(),
-  })
-}
 </script>
 
 <template>
   <div class="crop">
     <svg class="dark" aria-hidden="true" @pointerdown="drawNew">
       <rect :width="width" :height="height" fill="transparent" />
-      <path :d="dark" fill-rule="evenodd" />
-      <path v-if="cutCorners" :d="cutCorners" :transform="outputSpace" fill-rule="evenodd" />
+      <path :d="dark" :transform="photoSpace" fill-rule="evenodd" />
+      <path :d="cutOff" :transform="outputSpace" fill-rule="evenodd" />
+      <path class="edges" :d="bench.shownLayout!.photo_edges" :transform="photoSpace" />
     </svg>
     <div class="window" :style="windowStyle" @pointerdown="(event) => dragGrip(event, 'move')">
-      <i class="third" style="left: 33.333%"></i>
-      <i class="third" style="left: 66.667%"></i>
-      <i class="third flat" style="top: 33.333%"></i>
-      <i class="third flat" style="top: 66.667%"></i>
+      <GuideLines />
     </div>
     <template v-for="{ grip, field, name, x, y } in GRIPS" :key="grip">
       <button
@@ -152,6 +150,10 @@ function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): 
         @change="(value) => bench.edit({ kind: 'type_window', field, value })"
       />
     </template>
+    <ShapeGrips :origin="origin" />
+    <div v-if="foundStyle" class="found" :style="foundStyle" role="img" aria-label="The picture inside the margin"></div>
+    <FocusLayer :origin="origin" />
+    <LevelTool v-if="stage.tool === 'level line'" />
   </div>
 </template>
 
@@ -179,21 +181,18 @@ function follow(event: PointerEvent, editOf: (dx: number, dy: number) => Edit): 
   cursor: move;
 }
 
-.third {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 1px;
-  background: rgb(255 255 255 / 45%);
-  box-shadow: 1px 0 rgb(30 42 47 / 25%);
-  pointer-events: none;
+.dark .edges {
+  fill: none;
+  stroke: rgb(255 255 255 / 30%);
+  stroke-width: 1;
+  vector-effect: non-scaling-stroke;
 }
 
-.third.flat {
-  inset: auto 0;
-  width: auto;
-  height: 1px;
-  box-shadow: 0 1px rgb(30 42 47 / 25%);
+.found {
+  position: absolute;
+  border: 2px dashed #ffffff;
+  outline: 1.5px solid var(--persimmon);
+  pointer-events: none;
 }
 
 .grip {

@@ -1,14 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { useBench } from '../../stores/bench'
-import { useStage, type Surround } from '../../stores/stage'
+import { useBench } from '../../../stores/bench'
+import { useStage, type Guides, type Surround } from '../../../stores/stage'
 
 const SURROUNDS: { key: Surround; colour: string }[] = [
   { key: 'light', colour: '#d5d5d2' },
   { key: 'mid', colour: '#8b8b89' },
   { key: 'dark', colour: '#333333' },
 ]
+
+const GUIDE_WORDS: Record<Guides, string> = {
+  thirds: 'Thirds',
+  centre: 'Centre',
+  diagonals: 'Diagonals',
+  none: 'No lines',
+}
 
 const bench = useBench()
 const stage = useStage()
@@ -44,6 +51,14 @@ const space = computed(() => (stage.isCropping ? 'photo' : 'output'))
       @click="stage.margin = !stage.margin"
     >
       Margin
+    </button>
+    <button
+      v-if="stage.isCropping"
+      type="button"
+      title="Guides in the window: thirds, centre, diagonals or none (G)"
+      @click="stage.nextGuides"
+    >
+      {{ GUIDE_WORDS[stage.guides] }}
     </button>
     <span class="spring"></span>
     <span class="surrounds" role="group" aria-label="Surround">
@@ -138,7 +153,7 @@ i {
 }
 
 .readout {
-  min-width: 190px;
+  min-width: 176px;
   text-align: right;
 }
 

@@ -1,9 +1,16 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue'
 
-import { parseNumber } from '../../composables/numbers'
+import { parseNumber } from '../../../composables/numbers'
 
-const props = defineProps<{ value: number; label: string; side: string }>()
+const props = defineProps<{
+  value: number
+  label: string
+  /** Where the tag lies from its grip, by compass point. */
+  side: string
+  /** Seen only while it or its grip is used. */
+  quiet?: boolean
+}>()
 const emit = defineEmits<{ change: [value: number] }>()
 
 const typed = ref<string | null>(null)
@@ -34,7 +41,7 @@ function leave(): void {
 </script>
 
 <template>
-  <span class="tag" :class="`at-${side}`" @pointerdown.stop>
+  <span class="tag" :class="[`at-${side}`, { quiet }]" @pointerdown.stop>
     <input
       v-if="typed !== null"
       ref="field"
@@ -56,6 +63,10 @@ function leave(): void {
 .tag {
   position: absolute;
   cursor: default;
+}
+
+.tag.quiet:not(:hover, :focus-within) {
+  opacity: 0.72;
 }
 
 .tag button,

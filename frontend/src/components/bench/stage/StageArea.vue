@@ -3,13 +3,15 @@ import { useElementSize, useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 
-import { post } from '../../api/client'
-import { followPointer } from '../../composables/drags'
-import { useLatest } from '../../composables/latest'
-import { usePictures, type PictureWish } from '../../composables/pictures'
-import { useBench } from '../../stores/bench'
-import { useStage } from '../../stores/stage'
+import { post } from '../../../api/client'
+import { followPointer } from '../../../composables/drags'
+import { useLatest } from '../../../composables/latest'
+import { usePictures, type PictureWish } from '../../../composables/pictures'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import { useStage } from '../../../stores/stage'
 import CropOverlay from './CropOverlay.vue'
+import FrameDrag from './FrameDrag.vue'
 import MarginGuide from './MarginGuide.vue'
 import RulerStrip from './RulerStrip.vue'
 
@@ -20,6 +22,8 @@ const REGION_GRID = 256
 /** Room round the picture, in CSS pixels: for grips and their numbers, or just for air. */
 const GRIP_ROOM = 54
 const AIR = 24
+/** How much one wheel unit scales, as an exponent. */
+const WHEEL_SPEED = 0.0015
 /** The picture is shown larger than its pixels only when it is smaller than this. */
 const SMALL = 300
 
@@ -27,6 +31,7 @@ type Wish = PictureWish & { width: number; height: number }
 
 const bench = useBench()
 const stage = useStage()
+const notices = useNotices()
 const area = ref<HTMLElement>()
 const { width: areaWidth, height: areaHeight } = useElementSize(area)
 const spaceHeld = ref(false)
@@ -69,11 +74,11 @@ const wish = computed<Wish | null>(() => {
     height,
   }
 })
-/** What the picture depends on; while cropping, the window is not part of it. */
+/** What the picture depends on; while cropping, only the photo and how it is turned. */
 const wishKey = computed(() => {
   if (!wish.value) return ''
   const { document, ...rest } = wish.value
-  return JSON.stringify([isCropping.value ? document.photo : document, rest])
+  return JSON.stringify([isCropping.value ? [document.photo, bench.here?.turn] : document, rest])
 })
 watch(wishKey, () => wish.value && ask(wish.value), { immediate: true })
 
@@ -114,6 +119,12 @@ const placed = computed(() => {
     imageRendering: stage.zoom > 2 ? ('pixelated' as const) : ('auto' as const),
   }
 })
+/** A drag moves the photo in its frame when no step has a use of its own for drags. */
+const movesPhoto = computed(
+  () => !stage.before && (bench.openStep === null || bench.openStep === 'border'),
+)
+/** Empty corners beside a turned photo are no part of it. */
+const isBare = computed(() => isCropping.value && bench.here?.turn.straighten !== 0)
 const altText = computed(() => {
   const what = { photo: 'The whole photo', before: 'Before: only cropped', final: 'The finished picture' }
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
@@ -145,18 +156,46 @@ function leave(): void {
   stage.readout = null
 }
 
-// Zooming and moving the view; neither edits
+/** Radius of the disc that a picked colour is the mean of, in picture pixels. */
+const PICK_RADIUS = 4
+
+async function pick(event: PointerEvent): Promise<void> {
+  read(event)
+  const spot = stage.readout
+  if (!spot) return
+  const { x, y } = spot
+  const body = { document: bench.document, size_id: bench.sizeId, view: view.value, x, y, radius: PICK_RADIUS }
+  try {
+    const { colour } = await post<{ colour: string | null }>('/bench/pixel', body)
+    if (colour) stage.picked(colour)
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+
+// Zooming and moving the view; neither edits. With Alt the wheel scales the window.
 function wheel(event: WheelEvent): void {
-  if (event.altKey) return
+  if (event.altKey) {
+    if (!isCropping.value && !movesPhoto.value) return
+    const factor = Math.exp((event.deltaY || event.deltaX) * WHEEL_SPEED)
+    void bench.edit({ kind: 'scale_window', factor: Math.min(4, Math.max(0.25, factor)) }, 'after a pause')
+    return
+  }
   const frame = area.value!.getBoundingClientRect()
   const at = {
     x: event.clientX - frame.left - areaWidth.value / 2,
     y: event.clientY - frame.top - areaHeight.value / 2,
   }
-  stage.zoomBy(Math.exp(-event.deltaY * 0.0015), at)
+  stage.zoomBy(Math.exp(-event.deltaY * WHEEL_SPEED), at)
 }
 
 function pressed(event: PointerEvent): void {
+  if (stage.tool === 'colour' && event.button === 0) {
+    event.stopPropagation()
+    event.preventDefault()
+    void pick(event)
+    return
+  }
   if (!spaceHeld.value && event.button !== 1) return
   event.stopPropagation()
   event.preventDefault()
@@ -198,7 +237,7 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
     <div
       ref="area"
       class="stage"
-      :class="{ panning: spaceHeld }"
+      :class="{ panning: spaceHeld, picking: stage.tool === 'colour' }"
       role="group"
       aria-label="Stage"
       @wheel.prevent="wheel"
@@ -206,7 +245,16 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
       @pointermove="read"
       @pointerleave="leave"
     >
-      <img v-if="shown" class="picture" :src="shown.url" :style="placed" :alt="altText" draggable="false" />
+      <img
+        v-if="shown"
+        class="picture"
+        :class="{ bare: isBare }"
+        :src="shown.url"
+        :style="placed"
+        :alt="altText"
+        draggable="false"
+      />
+      <FrameDrag v-if="movesPhoto" />
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
       <MarginGuide v-if="stage.margin" :origin="origin" />
       <span v-if="stage.before" class="before-note">Before</span>
@@ -257,6 +305,15 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
   max-width: none;
   background: repeating-conic-gradient(#cfcfcd 0 25%, #ffffff 0 50%) 0 0 / 16px 16px;
   user-select: none;
+}
+
+.picture.bare {
+  background: none;
+}
+
+.stage.picking,
+.stage.picking * {
+  cursor: crosshair;
 }
 
 .before-note {

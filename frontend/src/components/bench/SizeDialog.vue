@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+import type { Edit, LibrarySize, SizePlan } from '../../api/types'
+import { useBench } from '../../stores/bench'
+import { useSizes } from '../../stores/sizes'
+import AppDialog from '../shared/AppDialog.vue'
+import OwnSizeForm from './OwnSizeForm.vue'
+import { planInWords, ratioOfPlan } from './plans'
+
+const props = defineProps<{ adds: 'add_size' | 'use_size' }>()
+const open = defineModel<boolean>({ required: true })
+
+interface Offer {
+  key: string
+  plan: SizePlan
+  purpose: string
+  ownId?: number
+}
+
+const GROUPS: Record<LibrarySize['group'], string> = {
+  posts: 'Posts',
+  pages: 'Pages',
+  small: 'Small pictures',
+  paper: 'On paper',
+}
+const AS_CROPPED: SizePlan = {
+  name: 'As cropped',
+  pixels: { kind: 'as_cropped', ratio: null },
+  shape: { kind: 'rectangle', radius: 0, scale: 1, x: 0.5, y: 0.5 },
+  seen_width: 600,
+  in_column: false,
+  own: { turn: {}, border: {}, export: {} } as SizePlan['own'],
+}
+
+const bench = useBench()
+const sizes = useSizes()
+const search = ref('')
+
+watch(open, (now) => {
+  if (!now) return
+  search.value = ''
+  void sizes.load()
+})
+
+const groups = computed(() => {
+  const own: Offer[] = sizes.own.map(({ id, plan }) => ({ key: `own-${id}`, plan, purpose: 'saved by you', ownId: id }))
+  const first: Offer = { key: 'as-cropped', plan: AS_CROPPED, purpose: 'one pixel for each photo pixel' }
+  const named = Object.entries(GROUPS).map(([group, title]) => ({
+    title,
+    offers: sizes.library.filter((one) => one.group === group) as Offer[],
+  }))
+  return [{ title: 'Own', offers: [first, ...own] }, ...named]
+    .map(({ title, offers }) => ({ title, offers: offers.filter(matches) }))
+    .filter(({ offers }) => offers.length)
+})
+
+function matches({ plan, purpose }: Offer): boolean {
+  const words = `${plan.name} ${purpose} ${planInWords(plan)}`.toLowerCase()
+  return search.value.toLowerCase().split(/\s+/).every((part) => words.includes(part))
+}
+
+function choose(plan: SizePlan): void {
+  open.value = false
+  void bench.edit({ kind: props.adds, plan } as Edit)
+}
+
+/** The sides of a small outline of these proportions. */
+function outline(plan: SizePlan): { width: string; height: string; borderRadius: string } {
+  const ratio = ratioOfPlan(plan)
+  const width = Math.min(26, 20 * Math.sqrt(ratio))
+  const borderRadius = plan.shape.kind === 'circle' ? '50%' : '2px'
+  return { width: `${width}px`, height: `${Math.max(5, width / ratio)}px`, borderRadius }
+}
+</script>
+
+<template>
+  <AppDialog v-model="open" :title="adds === 'add_size' ? 'Add a size' : 'Another size'" :width="720">
+    <div class="columns">
+      <div>
+        <input
+          v-model="search"
+          class="text-field"
+          type="search"
+          aria-label="Search sizes"
+          placeholder="Search: post, header, 1080, mm…"
+        />
+        <div class="list">
+          <section v-for="{ title, offers } in groups" :key="title">
+            <h3>{{ title }}</h3>
+            <ul>
+              <li v-for="{ key, plan, purpose, ownId } in offers" :key="key">
+                <button type="button" class="offer" @click="choose(plan)">
+                  <span class="picture"><i :style="outline(plan)"></i></span>
+                  <span>
+                    <b>{{ plan.name }}</b>
+                    <span>{{ planInWords(plan) }}; {{ purpose }}</span>
+                  </span>
+                </button>
+                <button
+                  v-if="ownId !== undefined"
+                  type="button"
+                  class="link"
+                  :aria-label="`Forget ${plan.name}`"
+                  @click="sizes.forget(ownId)"
+                >
+                  forget
+                </button>
+              </li>
+            </ul>
+          </section>
+          <p v-if="!groups.length">No size is called like that; type its measures beside this list.</p>
+        </div>
+      </div>
+      <OwnSizeForm @choose="choose" />
+    </div>
+  </AppDialog>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 250px;
+  gap: 22px;
+}
+
+.list {
+  height: 420px;
+  max-height: 56vh;
+  margin-top: 8px;
+  overflow: auto;
+}
+
+h3 {
+  margin: 10px 0 2px;
+  color: var(--ink-soft);
+  font: 500 12px var(--text);
+}
+
+li {
+  display: flex;
+  align-items: center;
+}
+
+.offer {
+  display: grid;
+  flex: 1;
+  grid-template-columns: 34px 1fr;
+  gap: 8px;
+  align-items: center;
+  min-width: 0;
+  padding: 4px 6px;
+  border: 0;
+  border-radius: 4px;
+  background: none;
+  text-align: left;
+}
+
+.offer:hover {
+  background: var(--paper-deep);
+}
+
+.picture {
+  display: grid;
+  place-items: center;
+}
+
+i {
+  border: 1.5px solid var(--ink-soft);
+}
+
+b {
+  display: block;
+  font-weight: 600;
+}
+
+span > span {
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+import { post } from '../../../api/client'
+import type { Found } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import { useStage } from '../../../stores/stage'
+
+const bench = useBench()
+const stage = useStage()
+const notices = useNotices()
+const said = ref('')
+const looking = ref(false)
+const focus = computed(() => bench.document!.focus)
+
+// What was said of a proposal is no longer true of what is set after it.
+let proposed = ''
+watch(focus, (now) => {
+  if (JSON.stringify(now) !== proposed) said.value = ''
+})
+
+async function propose(): Promise<void> {
+  looking.value = true
+  try {
+    const body = { document: bench.document, size_id: bench.sizeId }
+    const found = await post<Found>('/bench/focus', body)
+    proposed = found.edit?.kind === 'set_focus' ? JSON.stringify(found.edit.focus) : ''
+    if (found.edit) await bench.edit(found.edit)
+    said.value = found.said
+  } catch (error) {
+    notices.tell(error)
+  } finally {
+    looking.value = false
+  }
+}
+</script>
+
+<template>
+  <p class="hint">What has to stay in view, in every size that has no window of its own.</p>
+  <div class="buttons">
+    <button
+      type="button"
+      class="action"
+      :aria-pressed="stage.tool === 'focus'"
+      title="Click a point, or drag a box round what matters (F)"
+      @click="stage.take('focus')"
+    >
+      Click or draw it
+    </button>
+    <button type="button" class="action" :disabled="looking" @click="propose">
+      {{ looking ? 'Looking…' : 'Propose' }}
+    </button>
+    <button
+      v-if="focus"
+      type="button"
+      class="link"
+      @click="bench.edit({ kind: 'set_focus', focus: null })"
+    >
+      forget it
+    </button>
+  </div>
+  <p class="hint" aria-live="polite">{{ said }}</p>
+</template>
+
+<style scoped>
+.buttons {
+  display: flex;
+  gap: 6px;
+  margin-top: 6px;
+}
+
+.action {
+  font-size: 12px;
+}
+
+.action[aria-pressed='true'] {
+  border-color: var(--ink);
+  background: var(--ink);
+  color: var(--paper);
+}
+
+.hint {
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.buttons + .hint {
+  margin-top: 6px;
+}
+</style>

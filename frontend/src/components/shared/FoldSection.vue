@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { ref, useId } from 'vue'
+
+const props = withDefaults(defineProps<{ title: string; summary: string; startsOpen?: boolean }>(), {
+  startsOpen: false,
+})
+
+const id = useId()
+const open = ref(props.startsOpen)
+</script>
+
+<template>
+  <section class="fold" :class="{ open }">
+    <h2>
+      <button type="button" :aria-expanded="open" :aria-controls="id" @click="open = !open">
+        <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden="true">
+          <path d="M3 1.5L7 5L3 8.5" fill="none" stroke="currentColor" stroke-width="1.5" />
+        </svg>
+        {{ title }}
+        <span>{{ summary }}</span>
+      </button>
+    </h2>
+    <div v-if="open" :id="id" class="inside"><slot></slot></div>
+  </section>
+</template>
+
+<style scoped>
+.fold {
+  margin: 0 -12px;
+  border-top: 1px dashed var(--rule);
+}
+
+.fold:first-of-type {
+  margin-top: 10px;
+}
+
+h2 {
+  font: 600 13px var(--text);
+}
+
+button {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  width: 100%;
+  min-height: 30px;
+  padding: 4px 12px;
+  border: 0;
+  background: none;
+  font-weight: 600;
+  text-align: left;
+}
+
+button:hover {
+  background: var(--paper);
+}
+
+svg {
+  flex: none;
+  transition: transform 120ms;
+}
+
+.fold.open svg {
+  transform: rotate(90deg);
+}
+
+span {
+  flex: 1;
+  overflow: hidden;
+  color: var(--ink-soft);
+  font-size: 12px;
+  font-weight: 400;
+  text-align: right;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.inside {
+  padding: 0 12px 12px;
+}
+
+.inside > :deep(.field-label:first-child),
+.inside > :deep(.slider-row:first-child) {
+  margin-top: 2px;
+}
+</style>

@@ -1,0 +1,8 @@
+"""The command line: the same job without the bench.
+
+Every refusal is one sentence on standard error and exit code 2.
+"""
+
+from lucky_margin.cli.commands import data_folder, main
+
+__all__ = ["data_folder", "main"]

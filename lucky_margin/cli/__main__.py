@@ -1,0 +1,7 @@
+"""``python -m lucky_margin.cli``."""
+
+import sys
+
+from lucky_margin.cli.commands import main
+
+sys.exit(main())

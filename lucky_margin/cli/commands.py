@@ -1,0 +1,135 @@
+"""The commands and their options."""
+
+import argparse
+import json
+import os
+import sys
+from pathlib import Path
+from typing import NoReturn
+
+from pydantic import ValidationError
+
+from lucky_margin.cli.finishing import finish_photos
+from lucky_margin.cli.rendering import render_document
+from lucky_margin.core.document import Export, describe_validation_error, json_schema
+from lucky_margin.core.errors import LuckyMarginError
+from lucky_margin.core.export import SUFFIXES
+
+FRONTEND = Path(__file__).parent.parent.parent / "frontend" / "dist"
+
+DEFAULT_PORT = 8750
+
+BAD_INPUT = 2
+"""The exit code of everything the user can put right."""
+
+_GROUND = "transparent, #RRGGBB, #RRGGBB-#RRGGBB (top to bottom) or blur"
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run the command line; returns the exit code."""
+    chosen = _parser().parse_args(arguments)
+    try:
+        code: int = chosen.run(chosen)
+        return code
+    except LuckyMarginError as error:
+        return _refuse(str(error))
+    except ValidationError as error:
+        return _refuse(describe_validation_error(error))
+    except OSError as error:
+        return _refuse(f"{error.filename or 'A file'}: {error.strerror or error}.")
+
+
+def data_folder() -> Path:
+    """Where the data is: ``LUCKY_MARGIN_DATA``, or ``data`` in the present folder."""
+    return Path(os.environ.get("LUCKY_MARGIN_DATA", "data"))
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        sentence = f"{message[:1].upper()}{message[1:]}; see “{self.prog} --help”."
+        raise SystemExit(_refuse(sentence))
+
+
+def _refuse(sentence: str) -> int:
+    print(sentence, file=sys.stderr)
+    return BAD_INPUT
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = _Parser(prog="lucky-margin", description="Finish single photos at exact pixel sizes.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND", parser_class=_Parser)
+    _add_finish(commands.add_parser("finish", help="finish photos, all in the same way"))
+    _add_render(commands.add_parser("render", help="export one size of a finish document"))
+    schema = commands.add_parser("schema", help="print the JSON Schema of a finish document")
+    schema.set_defaults(run=_schema)
+    serve = commands.add_parser("serve", help="open the bench in a browser on this computer")
+    serve.add_argument("--port", type=int, default=os.environ.get("PORT", DEFAULT_PORT))
+    serve.add_argument("--data", type=Path, default=data_folder(), metavar="FOLDER")
+    serve.set_defaults(run=_serve)
+    return parser
+
+
+def _add_finish(finish: argparse.ArgumentParser) -> None:
+    finish.add_argument("photos", nargs="+", type=Path, metavar="PHOTO")
+    finish.add_argument(
+        "--size",
+        action="append",
+        metavar="SIZE",
+        help="1080x1350, 1080x or x1350 (one side), 50x40mm (cm, in; @300 for the resolution) or a "
+        "name such as tall-post; several times for several files; default: as cropped",
+    )
+    finish.add_argument("--ratio", metavar="W:H", help="such as 4:5, or original")
+    finish.add_argument("--trim", action="store_true", help="trim the plain margin first")
+    finish.add_argument(
+        "--straighten", type=float, default=0, metavar="DEGREES", help="clockwise, -45 to 45"
+    )
+    finish.add_argument("--window", metavar="LEFT,TOP,WIDTH,HEIGHT", help="in photo pixels")
+    finish.add_argument("--focus", metavar="X,Y", help="what stays in view, 0..1, or auto")
+    finish.add_argument("--contain", action="store_true", help="show the whole photo")
+    finish.add_argument(
+        "--shape", metavar="NAME", help="circle, heart, polygon:6, star:5 and so on; also blob:7"
+    )
+    finish.add_argument(
+        "--radius", metavar="N%%", help="of a rectangle's corners, of its short side"
+    )
+    finish.add_argument("--backdrop", metavar="GROUND", help=f"behind the photo: {_GROUND}")
+    finish.add_argument("--outside", metavar="GROUND", help="outside the shape: the same")
+    finish.add_argument("--border", metavar="N%%[:#COLOUR]", help="of the short side")
+    finish.add_argument("--border-outside", action="store_true", help="frame the photo smaller")
+    finish.add_argument("--format", choices=list(SUFFIXES), help="default: by OUT, else jpeg")
+    weight = finish.add_mutually_exclusive_group()
+    weight.add_argument("--quality", type=int, default=Export().quality, metavar="1..100")
+    weight.add_argument("--max-kb", type=float, metavar="N", help="1 KB is 1000 bytes")
+    _add_output(finish, "a file, or a folder for several files")
+    finish.set_defaults(run=lambda chosen: BAD_INPUT if finish_photos(chosen) else 0)
+
+
+def _add_render(render: argparse.ArgumentParser) -> None:
+    render.add_argument("document", type=Path, metavar="FINISH.json")
+    render.add_argument(
+        "--photo", type=Path, help="default: found by its SHA-256 beside the document"
+    )
+    render.add_argument("--size", required=True, metavar="NAME", help="a size's name or id")
+    _add_output(render, "a file")
+    render.set_defaults(run=_render)
+
+
+def _add_output(command: argparse.ArgumentParser, what: str) -> None:
+    command.add_argument("-o", "--out", required=True, type=Path, metavar="OUT", help=what)
+    command.add_argument("--replace", action="store_true", help="replace what is at OUT")
+
+
+def _render(chosen: argparse.Namespace) -> int:
+    render_document(chosen)
+    return 0
+
+
+def _schema(_: argparse.Namespace) -> int:
+    print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
+    return 0
+
+
+def _serve(chosen: argparse.Namespace) -> int:
+    from lucky_margin.web.server import serve  # the other commands need no web
+
+    return serve(data=chosen.data, frontend=FRONTEND, port=chosen.port)

@@ -1,0 +1,181 @@
+"""``lucky-margin finish``: the options as edits of a fresh finish of each photo."""
+
+import argparse
+import sys
+from collections.abc import Iterable, Iterator
+from pathlib import Path
+from typing import TypeVar
+
+from tqdm import tqdm
+
+from lucky_margin.cli import values
+from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write
+from lucky_margin.core.document import (
+    Border,
+    Box,
+    Export,
+    Finish,
+    Focus,
+    Point,
+    Rectangle,
+    Sides,
+    Size,
+    SizePlan,
+    Turn,
+    new_finish,
+)
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.edit import ChooseRatio, Edit, SetContain, SetShape, SetWindow
+from lucky_margin.core.edits.sizes import size_of_plan
+from lucky_margin.core.errors import BadInput, LuckyMarginError
+from lucky_margin.core.export import export
+from lucky_margin.core.finding import find_picture, propose_focus
+from lucky_margin.core.framing import frame_of, within
+from lucky_margin.core.photos import DecodedPhoto
+from lucky_margin.core.render import MemorySources
+from lucky_margin.core.types import ImageFormat
+
+Item = TypeVar("Item")
+
+
+def finish_photos(chosen: argparse.Namespace) -> int:
+    """Finish every photo; returns how many could not be.
+
+    Raises:
+        LuckyMarginError: the only photo could not be, or the options do not fit together.
+    """
+    several_photos = len(chosen.photos) > 1
+    several = several_photos or len(chosen.size or ()) > 1
+    if several and chosen.out.suffix.lower() in FORMAT_OF_SUFFIX:
+        what = "photos" if several_photos else "sizes"
+        raise BadInput(f"Several {what} need a folder as OUT, not the file {chosen.out}.")
+    to_folder = several or chosen.out.is_dir() or not chosen.out.suffix
+    image_format = chosen.format if to_folder else format_of(chosen.out, chosen.format)
+    failed = 0
+    for path in _with_progress(chosen.photos):
+        try:
+            _finish_photo(path, chosen, image_format, to_folder)
+        except (LuckyMarginError, OSError) as error:
+            if not several_photos:
+                raise
+            failed += 1
+            print(f"{path}: {error}", file=sys.stderr)
+    return failed
+
+
+def _finish_photo(
+    path: Path, chosen: argparse.Namespace, image_format: ImageFormat | None, to_folder: bool
+) -> None:
+    photo, digest = read_photo(path)
+    finish = _fresh(path.stem[:120], digest, photo, chosen, image_format)
+    for size in finish.sizes:
+        for edit in _edits(chosen):
+            edited = apply_edit(finish, size.id, edit, photo.facts)
+            finish = edited.finish
+            if edited.said:
+                print(edited.said, file=sys.stderr)
+        if chosen.trim and not chosen.window:
+            trimmed = _trimmed(finish, finish.size(size.id), photo)
+            finish = apply_edit(finish, size.id, trimmed, photo.facts).finish
+    sources = MemorySources({digest: photo})
+    for size in finish.sizes:
+        file = export(finish, size, sources)
+        write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
+
+
+def _fresh(
+    name: str,
+    digest: str,
+    photo: DecodedPhoto,
+    chosen: argparse.Namespace,
+    image_format: ImageFormat | None,
+) -> Finish:
+    """A finish of the photo with what the options say of all sizes."""
+    plans = [values.size_plan(text) for text in chosen.size or ["as-cropped"]]
+    exported = {"quality": chosen.quality, "max_kb": chosen.max_kb}
+    finish = new_finish(name=name, photo_sha256=digest)
+    fields = {
+        "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],
+        "turn": Turn(straighten=chosen.straighten),
+        "focus": _focus(chosen.focus, photo),
+        "border": _border(chosen),
+        "export": Export(format=image_format or "jpeg", **exported),
+    }
+    for place in ("backdrop", "outside"):
+        if text := getattr(chosen, place):
+            fields[place] = values.ground(text, f"--{place}")
+    return Finish.model_validate(finish.model_dump() | fields)
+
+
+def _size(plan: SizePlan, number: int, image_format: ImageFormat | None) -> Size:
+    """A format that was asked for goes before the size's own way."""
+    size = size_of_plan(plan, "main" if number == 0 else f"size-{number + 1}")
+    if image_format is None:
+        return size
+    own = size.own.export.model_dump(exclude={"format"})
+    return size.model_copy(
+        update={"own": size.own.model_copy(update={"export": type(size.own.export)(**own)})}
+    )
+
+
+def _focus(text: str | None, photo: DecodedPhoto) -> Focus | None:
+    if not text:
+        return None
+    if text == "auto":
+        proposal = propose_focus(photo.picture)
+        return proposal.focus if proposal else None
+    x, y = values.numbers(text, ",", 2, "--focus", "0.5,0.4")
+    return Focus(point=Point(x=x, y=y))
+
+
+def _border(chosen: argparse.Namespace) -> Border:
+    if not chosen.border:
+        return Border()
+    thickness, _, colour = chosen.border.partition(":")
+    return Border(
+        thickness=Sides.all(values.percent(thickness, "--border")),
+        colour=colour or Border().colour,
+        outside=chosen.border_outside,
+    )
+
+
+def _edits(chosen: argparse.Namespace) -> Iterator[Edit]:
+    """What the options ask of each size."""
+    if chosen.ratio:
+        original = chosen.ratio == "original"
+        yield ChooseRatio(ratio="original" if original else values.ratio(chosen.ratio))
+    if chosen.contain:
+        yield SetContain(contain=True)
+    if chosen.window:
+        left, top, width, height = values.numbers(
+            chosen.window, ",", 4, "--window", "100,50,800,600"
+        )
+        if width <= 0 or height <= 0:
+            raise BadInput("--window needs a width and a height over 0.")
+        yield SetWindow(window=Box(left=left, top=top, width=width, height=height))
+    if chosen.shape:
+        yield SetShape(shape=values.shape(chosen.shape))
+    if chosen.radius:
+        if chosen.shape and chosen.shape != "rectangle":
+            raise BadInput("--radius rounds a rectangle; leave it out with another --shape.")
+        yield SetShape(shape=Rectangle(radius=values.percent(chosen.radius, "--radius")))
+
+
+def _trimmed(finish: Finish, size: Size, photo: DecodedPhoto) -> SetWindow:
+    """The window on the picture inside its plain margin.
+
+    Raises:
+        BadInput: there is nothing but margin.
+    """
+    trimmed = find_picture(photo.picture)
+    if trimmed.found == "all plain":
+        raise BadInput("Everything in this photo is plain, so there is no margin to trim.")
+    frame = frame_of(finish, size, photo.facts.width, photo.facts.height)
+    return SetWindow(window=within(trimmed.box, frame.photo, frame.held_ratio))
+
+
+def _with_progress(items: list[Item]) -> Iterator[Item]:
+    """``items``, with a progress bar when there are several and somebody is watching."""
+    quiet = len(items) == 1 or not sys.stderr.isatty()
+    shown: Iterable[Item] = tqdm(items, unit="photo", disable=quiet)
+    yield from shown

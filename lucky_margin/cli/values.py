@@ -1,0 +1,125 @@
+"""What people type after an option, as values."""
+
+import re
+
+from pydantic import TypeAdapter
+
+from lucky_margin.core.document import (
+    SIZE_LIBRARY,
+    AsCropped,
+    BlurredPhoto,
+    FixedPixels,
+    Gradient,
+    Ground,
+    OneSide,
+    PlainShape,
+    Printed,
+    Ratio,
+    Rectangle,
+    Shape,
+    SizePlan,
+    SolidColour,
+    Transparent,
+)
+from lucky_margin.core.errors import BadInput
+
+_NUMBER = r"\d+(?:[.,]\d+)?"
+_PIXELS = re.compile(r"(\d+)?x(\d+)?")
+_PAPER = re.compile(rf"({_NUMBER})x({_NUMBER})(mm|cm|in)(?:@({_NUMBER}))?")
+_SHAPES: TypeAdapter[Shape] = TypeAdapter(Shape)
+_COUNTED = re.compile(r"(polygon|star|blob)(?::(\d+))?")
+
+
+def size_plan(text: str) -> SizePlan:
+    """A size by its pixels, by its measures on paper, or by its name in the library.
+
+    Raises:
+        BadInput: it is none of these.
+    """
+    wanted = text.strip().lower()
+    for offered in SIZE_LIBRARY:
+        if wanted in (offered.key, offered.plan.name.lower()):
+            return offered.plan
+    if wanted == "as-cropped":
+        return SizePlan(name="As cropped", pixels=AsCropped())
+    if paper := _PAPER.fullmatch(wanted):
+        width, height, unit, ppi = paper.groups()
+        resolution = {"ppi": _float(ppi)} if ppi else {}
+        printed = Printed.model_validate(
+            {"width": _float(width), "height": _float(height), "unit": unit} | resolution
+        )
+        return SizePlan(name=text, pixels=FixedPixels.on_paper(printed))
+    pixels = _PIXELS.fullmatch(wanted)
+    if not pixels or pixels.groups() == (None, None):
+        raise BadInput(
+            f"--size needs whole pixels such as 1080x1350, a measure such as 50x40mm, or a name "
+            f"such as {SIZE_LIBRARY[0].key}, not “{text}”."
+        )
+    width, height = pixels.groups()
+    if width and height:
+        fixed = FixedPixels(width=int(width), height=int(height))
+        return SizePlan(name=text, pixels=fixed)
+    one = OneSide(side="width" if width else "height", length=int(width or height))
+    return SizePlan(name=text, pixels=one)
+
+
+def ratio(text: str) -> Ratio:
+    width, height = numbers(text, ":", 2, "--ratio", "4:5")
+    return Ratio(width=width, height=height)
+
+
+def shape(text: str) -> Shape:
+    """
+    Raises:
+        BadInput: there is no such shape.
+    """
+    name = text.strip().lower()
+    if name == "rectangle":
+        return Rectangle()
+    if counted := _COUNTED.fullmatch(name):
+        kind, count = counted.groups()
+        field = {"polygon": "sides", "star": "points", "blob": "seed"}[kind]
+        return _SHAPES.validate_python({"kind": kind} | ({field: int(count)} if count else {}))
+    plain = PlainShape.model_fields["kind"].annotation.__args__  # type: ignore[union-attr]
+    if name not in plain:
+        raise BadInput(
+            f"--shape needs rectangle, {', '.join(plain)}, polygon:6, star:5 or blob:7, "
+            f"not “{text}”."
+        )
+    return PlainShape.model_validate({"kind": name})
+
+
+def ground(text: str, option: str) -> Ground:
+    wanted = text.strip()
+    if wanted == "transparent":
+        return Transparent()
+    if wanted == "blur":
+        return BlurredPhoto()
+    first, between, second = wanted.partition("-")
+    if not first.startswith("#"):
+        raise BadInput(
+            f"{option} needs transparent, a colour such as #F5F1E8, two of them with a hyphen "
+            f"between, or blur, not “{text}”."
+        )
+    return Gradient(start=first, end=second) if between else SolidColour(colour=first)
+
+
+def numbers(text: str, between: str, count: int, option: str, example: str) -> list[float]:
+    try:
+        found = [float(part) for part in text.lower().split(between)]
+    except ValueError:
+        found = []
+    if len(found) != count:
+        raise BadInput(f"{option} needs {count} numbers such as {example}, not “{text}”.")
+    return found
+
+
+def percent(text: str, option: str) -> float:
+    try:
+        return float(text.removesuffix("%")) / 100
+    except ValueError:
+        raise BadInput(f"{option} needs a percentage such as 2%, not “{text}”.") from None
+
+
+def _float(text: str) -> float:
+    return float(text.replace(",", "."))

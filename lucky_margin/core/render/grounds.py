@@ -1,0 +1,74 @@
+"""The grounds of a finish as something to compose with."""
+
+from lucky_margin.core.affine import Affine
+from lucky_margin.core.document import (
+    BlurredPhoto,
+    Box,
+    Finish,
+    Gradient,
+    Ground,
+    OtherPhoto,
+    SolidColour,
+)
+from lucky_margin.core.framing import Frame, following, laid, largest_inside, whole
+from lucky_margin.core.grounds import blurred_cover, gradient_over, working_sides
+from lucky_margin.core.render.compose import Fill
+from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.laying import enough_of, placed
+from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.sampling import sample
+from lucky_margin.core.types import Picture8, Picture16
+
+_UNIT = Box(left=0, top=0, width=1, height=1)
+
+
+def fill_of(ground: Ground, finish: Finish, frame: Frame, grid: Grid, sources: Sources) -> Fill:
+    """``ground`` on ``grid``; grounds of photos cover all of the size.
+
+    Raises:
+        NotFound: another photo is not known.
+    """
+    match ground:
+        case SolidColour():
+            return ground.colour
+        case Gradient():
+            return gradient_over(ground, grid.columns, grid.rows, grid.region)
+        case BlurredPhoto():
+            return _blurred(ground, finish, frame, grid, sources)
+        case OtherPhoto():
+            return _other(ground, frame, grid, sources)
+    return None
+
+
+def _blurred(
+    ground: BlurredPhoto, finish: Finish, frame: Frame, grid: Grid, sources: Sources
+) -> Picture8:
+    ratio = frame.output.width / frame.output.height
+    window = following(finish.focus, frame.photo, ratio)
+    mapping = frame.photo.to_photo.after(laid(window, _UNIT))
+    sha256 = finish.photo.sha256
+
+    def make() -> Picture16:
+        width, height = working_sides(ratio)
+        photo, onto_copy = enough_of(
+            sha256, mapping.after(Affine(1 / width, 0, 0, 1 / height)), sources
+        )
+        return blurred_cover(photo, onto_copy, width, height, ground.blur)
+
+    blurred = sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make)
+    rows, columns = blurred.shape[:2]
+    return sample(
+        blurred,
+        left=0,
+        top=0,
+        step_x=columns / grid.columns,
+        step_y=rows / grid.rows,
+        region=grid.region,
+    )
+
+
+def _other(ground: OtherPhoto, frame: Frame, grid: Grid, sources: Sources) -> Picture8:
+    facts = sources.facts(ground.sha256)
+    output = whole(frame.output.width, frame.output.height)
+    window = largest_inside(whole(facts.width, facts.height), output.ratio)
+    return placed(ground.sha256, laid(window, output).after(grid.to_full), grid.region, sources)

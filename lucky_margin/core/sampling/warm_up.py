@@ -1,0 +1,18 @@
+"""Having the compiled loops ready, from the cache on disk or by compiling them now."""
+
+import numpy as np
+
+from lucky_margin.core.affine import Affine
+from lucky_margin.core.sampling.gradients import linear_gradient
+from lucky_margin.core.sampling.place import place
+from lucky_margin.core.sampling.sample import halved, sample
+
+
+def warm_up() -> None:
+    """Run every loop once, on a speck."""
+    for dtype in (np.uint8, np.uint16):
+        speck = np.zeros((4, 4, 3), dtype)
+        sample(speck, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 2, 2))
+        place(speck, Affine(1, 0.1, -0.1, 1), (0, 0, 2, 2))
+        halved(speck)
+    linear_gradient((0, 0, 0), (255, 255, 255), along=(0, 1, 0), region=(0, 0, 2, 2))

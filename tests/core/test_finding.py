@@ -1,0 +1,168 @@
+"""Finding: margins to trim, to the pixel, and what to keep in view."""
+
+import unittest
+
+import cv2
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lucky_margin.core.document import Turn
+from lucky_margin.core.finding import enough_to_look_at, find_picture, propose_focus
+from lucky_margin.core.framing import TurnedPhoto, within
+from tests.support import SHA, demo_sources, gradient, noise, sources_of
+
+
+def on_paper(picture, left, top, right, bottom, colour):
+    """``picture`` on a sheet of ``colour`` with these margins."""
+    height, width, channels = picture.shape
+    sheet = np.empty((top + height + bottom, left + width + right, channels), picture.dtype)
+    sheet[:] = colour
+    sheet[top : top + height, left : left + width] = picture
+    return sheet
+
+
+def corners(box):
+    return (box.left, box.top, box.right, box.bottom)
+
+
+class TrimTest(unittest.TestCase):
+    def test_the_scanned_demo_photo_is_found_to_the_pixel(self):
+        trimmed = find_picture(demo_sources("scan-margins.png").level(SHA, 0))
+        self.assertEqual(trimmed.found, "picture")
+        self.assertEqual(corners(trimmed.box), (212, 148, 212 + 1383, 148 + 1151))
+
+    def test_no_other_demo_photo_has_a_margin(self):
+        for name in ("field-noon.jpg", "vase-grasses.jpg", "kiln-night.jpg", "shelf-wide.jpg"):
+            with self.subTest(name):
+                self.assertEqual(find_picture(demo_sources(name).level(SHA, 0)).found, "no margin")
+
+    @settings(max_examples=60, deadline=None)
+    @given(
+        margins=st.tuples(*[st.integers(0, 40)] * 4),
+        colour=st.tuples(*[st.integers(0, 255)] * 3),
+        grain=st.integers(0, 2),
+    )
+    def test_generated_margins_of_any_width_and_colour_with_slight_noise(
+        self, margins, colour, grain
+    ):
+        # Every channel of the picture is far from the margin's.
+        picture = ((np.array(colour) + noise(50, 40) // 4 + 96) % 256).astype(np.uint8)
+        far = np.abs(picture.astype(int) - colour).max(axis=2) > 20
+        picture[~far] = (np.array(colour) + 128) % 256
+        sheet = on_paper(picture, *margins, colour)
+        random = np.random.default_rng(3)
+        noisy = sheet + random.integers(-grain, grain + 1, sheet.shape)
+        trimmed = find_picture(noisy.clip(0, 255).astype(np.uint8))
+        left, top, _, _ = margins
+        self.assertEqual(corners(trimmed.box), (left, top, left + 50, top + 40))
+        self.assertEqual(trimmed.found, "picture" if any(margins) else "no margin")
+
+    def test_transparent_margins_whatever_colour_they_hide(self):
+        picture = np.dstack([noise(30, 20), np.full((20, 30), 255, np.uint8)])
+        sheet = on_paper(picture, 5, 6, 7, 8, (0, 0, 0, 0))
+        hidden = noise(*sheet.shape[1::-1])
+        clear = sheet[:, :, 3] == 0
+        sheet[clear, :3] = hidden[clear]
+        self.assertEqual(corners(find_picture(sheet).box), (5, 6, 35, 26))
+
+    def test_sixteen_bits(self):
+        sheet = on_paper(noise(30, 20, dtype=np.uint16) // 2, 4, 3, 2, 1, (65535, 65535, 65535))
+        self.assertEqual(corners(find_picture(sheet).box), (4, 3, 34, 23))
+
+    def test_a_few_specks_of_dust_are_no_picture(self):
+        sheet = on_paper(noise(600, 500), 50, 60, 70, 80, (250, 250, 245))
+        sheet[20, 300] = sheet[400, 10] = 0
+        self.assertEqual(corners(find_picture(sheet).box), (50, 60, 650, 560))
+
+    def test_what_is_plain_all_over_and_what_fades(self):
+        self.assertEqual(find_picture(np.full((40, 50, 3), 7, np.uint8)).found, "all plain")
+        self.assertEqual(find_picture(np.full((1, 1, 3), 7, np.uint8)).found, "all plain")
+        self.assertEqual(find_picture(gradient(400, 300)).found, "no margin")
+
+    def test_the_tolerance_decides(self):
+        sheet = on_paper(noise(60, 50) // 4, 9, 9, 9, 9, (225, 225, 225))
+        grain = np.random.default_rng(5).integers(-20, 21, sheet.shape)
+        grainy = (sheet + grain).clip(0, 255).astype(np.uint8)
+        self.assertEqual(find_picture(grainy, 6).found, "no margin")
+        self.assertEqual(corners(find_picture(grainy, 45).box), (9, 9, 69, 59))
+
+    def test_a_margin_of_two_colours_goes_whole(self):
+        sheet = on_paper(noise(60, 50) // 4, 9, 9, 9, 9, (250, 250, 250))
+        sheet[:, :4] = 200
+        self.assertEqual(corners(find_picture(sheet).box), (9, 9, 69, 59))
+
+    def test_the_window_on_it_follows_how_the_photo_is_turned(self):
+        box = find_picture(on_paper(noise(60, 40), 10, 20, 30, 40, (0, 255, 0))).box
+        photo = TurnedPhoto(100, 100, Turn(quarters=1))
+        self.assertEqual(corners(within(box, photo, None)), (40, 10, 80, 70))
+        square = within(box, photo, 1.0)
+        self.assertEqual((square.width, square.height), (40, 40))
+
+
+class FocusTest(unittest.TestCase):
+    def test_the_demo_photos_subjects(self):
+        """The middle of each subject, read off the photo, lies in the box that is proposed."""
+        for name, x, y in (
+            ("bird-figure.jpg", 0.47, 0.55),
+            ("kiln-night.jpg", 0.5, 0.45),
+            ("mugs-window.jpg", 0.62, 0.6),
+            ("vase-grasses.jpg", 0.5, 0.55),
+            ("bowl-top.jpg", 0.59, 0.44),
+        ):
+            sources = demo_sources(name)
+            proposal = propose_focus(enough_to_look_at(SHA, sources))
+            box = proposal.focus.box
+            with self.subTest(name):
+                self.assertTrue(box.left < x < box.right and box.top < y < box.bottom, box)
+                self.assertEqual(proposal.found_by, "contrast")
+                self.assertTrue(0.1 < proposal.sureness < 0.9)
+
+    def test_one_spot_on_plain_ground_is_found_where_it_is(self):
+        for x, y in ((60, 40), (190, 130)):
+            photo = np.full((200, 300, 3), (200, 205, 210), np.uint8)
+            cv2.circle(photo, (x, y), 22, (180, 30, 30), -1)
+            box = propose_focus(photo).focus.box.scaled(300, 200)
+            with self.subTest(x=x, y=y):
+                self.assertLess(abs(box.center[0] - x) + abs(box.center[1] - y), 12)
+                self.assertTrue(40 < box.width < 90 and 40 < box.height < 90, box)
+
+    def test_the_same_photo_gives_the_same_focus(self):
+        photo = demo_sources("bird-figure.jpg").level(SHA, 2)
+        self.assertEqual(propose_focus(photo), propose_focus(photo))
+
+    def test_a_drawn_face_is_found_as_a_face(self):
+        proposal = propose_focus(drawn_face())
+        self.assertEqual(proposal.found_by, "faces")
+        x, y = proposal.focus.box.center
+        self.assertLess(abs(x - 0.3) + abs(y - 0.45), 0.1)
+        self.assertGreater(proposal.sureness, 0.2)
+
+    def test_nothing_stands_out_of_one_colour(self):
+        for sides in ((1, 1), (40, 50), (2, 300)):
+            with self.subTest(sides=sides):
+                self.assertIsNone(propose_focus(np.full((*sides, 3), 99, np.uint8)))
+
+    def test_the_smallest_copy_that_serves(self):
+        sources = sources_of(noise(4000, 2500))
+        self.assertEqual(enough_to_look_at(SHA, sources).shape[1], 1000)
+        small = sources_of(noise(500, 300))
+        self.assertEqual(enough_to_look_at(SHA, small).shape[1], 500)
+
+
+def drawn_face():
+    """A schematic face, lit from above, left of the middle of a picture of 800 x 600."""
+    photo = np.full((600, 800, 3), (150, 160, 165), np.uint8)
+    x, y = 240, 270
+    cv2.ellipse(photo, (x, y), (105, 140), 0, 0, 360, (225, 180, 155), -1)
+    cv2.ellipse(photo, (x, y - 95), (112, 75), 0, 180, 360, (60, 40, 30), -1)
+    for side in (-1, 1):
+        eye = (x + side * 44, y - 22)
+        cv2.ellipse(photo, eye, (27, 16), 0, 0, 360, (150, 105, 90), -1)
+        cv2.ellipse(photo, eye, (20, 9), 0, 0, 360, (235, 230, 225), -1)
+        cv2.circle(photo, eye, 9, (40, 30, 25), -1)
+        cv2.ellipse(photo, (eye[0], eye[1] - 24), (30, 7), 0, 180, 360, (70, 45, 35), -1)
+        cv2.circle(photo, (x + side * 9, y + 40), 5, (130, 85, 70), -1)
+    cv2.ellipse(photo, (x, y + 22), (12, 26), 0, 0, 360, (240, 200, 175), -1)
+    cv2.ellipse(photo, (x, y + 78), (38, 12), 0, 0, 360, (150, 60, 60), -1)
+    return cv2.GaussianBlur(photo, (0, 0), 3)
