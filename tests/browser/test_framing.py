@@ -352,8 +352,10 @@ class StageDragTest(Framing):
         page.get_by_role("button", name="show it whole").click()
         self.fold("Grounds")
         backdrop = page.get_by_role("group", name="Backdrop", exact=True)
-        backdrop.get_by_role("button", name="colour", exact=True).click()
-        page.get_by_role("heading", name="Docket").hover()
+        with self.one_change():
+            backdrop.get_by_role("button", name="colour", exact=True).click()
+        # What a ground makes of the picture is seen while it is chosen.
+        expect(page.get_by_role("img", name="The finished picture")).to_be_visible()
         page.get_by_role("button", name="Backdrop colour: pick it").click()
         with self.one_change():
             page.mouse.click(*self.at(0.5, 0.3))
@@ -363,6 +365,21 @@ class StageDragTest(Framing):
         pixel = np.asarray(self.save().convert("RGB"))[3, 540].astype(int)
         picked = [int(colour[place : place + 2], 16) for place in (1, 3, 5)]
         self.assertLessEqual(np.abs(pixel - picked).max(), 3)
+
+
+class DialogKeyTest(Framing):
+    def test_escape_closes_a_dialog_and_nothing_behind_it(self):
+        page = self.page
+        self.open_finish_of("bird-figure.jpg")
+        page.get_by_role("button", name="+ size").click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+        page.get_by_role("heading", name="Own measures").click()  # the focus is on no field
+        page.keyboard.press("n")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
+        expect(page.get_by_role("button", name=re.compile("^Crop"))).to_have_attribute(
+            "aria-expanded", "true"
+        )
 
 
 class KeyboardTest(Framing):

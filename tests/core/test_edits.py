@@ -367,6 +367,11 @@ class FocusTest(unittest.TestCase):
         box = edited(finish_of(), DrawFocus(x0=1800, y0=1200, x1=900, y1=600)).focus.box
         self.assertEqual((box.left, box.top, box.width, box.height), (0.25, 0.25, 0.25, 0.25))
 
+    def test_a_box_of_no_pixels_is_a_point(self):
+        for y1 in (600, 600.4, 600 + 1e-30):
+            focus = edited(finish_of(), DrawFocus(x0=900, y0=600, x1=1800, y1=y1)).focus
+            self.assertIsNone(focus.box)
+
     def test_it_is_kept_inside_the_photo_and_found_again_when_that_is_turned(self):
         focus = edited(finish_of(), DrawFocus(x0=-500, y0=-500, x1=9000, y1=9000)).focus
         self.assertEqual((focus.box.width, focus.box.height), (1, 1))

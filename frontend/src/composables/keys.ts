@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 
 import { useBench, type Step } from '../stores/bench'
 import { useStage } from '../stores/stage'
+import { isDialogOpen } from './dialogs'
 
 export interface Key {
   keys: string
@@ -115,7 +116,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (isTyping(event.target) || event.altKey) return
-    const benchOpen = route.name === 'bench' && !!bench.draft && !isInDialog(event.target)
+    const benchOpen = route.name === 'bench' && !!bench.draft && !isDialogOpen()
     let done = false
     if (event.ctrlKey || event.metaKey) done = benchOpen && withControl(event)
     else if (event.key === '?') done = (actions.showKeys(), true)
@@ -130,8 +131,4 @@ function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false
   // A slider's handle takes the arrows for itself.
   return target.isContentEditable || target.matches(`${TEXT_INPUTS}, [role=slider]`)
-}
-
-function isInDialog(target: EventTarget | null): boolean {
-  return target instanceof Element && target.closest('[role=dialog]') !== null
 }

@@ -45,7 +45,11 @@ export const useStage = defineStore('stage', () => {
   /** The pixel under the pointer and, once it is read, its colour. */
   const readout = ref<{ x: number; y: number; colour: string | null } | null>(null)
 
-  const isCropping = computed(() => bench.openStep === 'crop' && !before.value)
+  /** While Crop is open the finished picture is looked at, since what is set shows only there. */
+  const looksAtResult = ref(false)
+  const isCropping = computed(
+    () => bench.openStep === 'crop' && !before.value && !(looksAtResult.value && !tool.value),
+  )
   const view = computed<View>(() =>
     isCropping.value ? 'photo' : before.value ? 'before' : 'final',
   )
@@ -122,6 +126,7 @@ export const useStage = defineStore('stage', () => {
 
   return {
     pan,
+    looksAtResult,
     isCropping,
     view,
     picture,

@@ -12,6 +12,9 @@ from lucky_margin.core.framing.rooms import clamped
 
 MOST_STRAIGHTENING = 45.0
 
+LEAST_BOX = 1.0
+"""Photo pixels; a focus box with a shorter side is a point."""
+
 
 def drag_window(here: Context, edit: edits.DragWindow) -> Edited:
     box = dragged(
@@ -78,7 +81,7 @@ def draw_focus(here: Context, edit: edits.DrawFocus) -> Edited:
     left, top, width, height = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
     point = Point(x=left + width / 2, y=top + height / 2)
     box = None
-    if width > 0 and height > 0:
+    if width * here.facts.width >= LEAST_BOX and height * here.facts.height >= LEAST_BOX:
         # Rounding may not carry the far edges past the photo.
         box = Box(left=left, top=top, width=min(width, 1 - left), height=min(height, 1 - top))
     return here.edited(changed(here.finish, focus=Focus(point=point, box=box)))

@@ -14,6 +14,9 @@ _PLENTY = 6
 """Digits after the point that a sent number keeps: a millionth of a pixel."""
 
 
+_LEAST = 10**-_PLENTY
+
+
 class Spot(Value):
     """A point."""
 
@@ -125,6 +128,6 @@ def _rounded(box: Box) -> Box:
     return Box(
         left=round(box.left, _PLENTY),
         top=round(box.top, _PLENTY),
-        width=round(box.width, _PLENTY),
-        height=round(box.height, _PLENTY),
+        width=max(round(box.width, _PLENTY), _LEAST),
+        height=max(round(box.height, _PLENTY), _LEAST),
     )

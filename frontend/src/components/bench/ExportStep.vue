@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 
 import { picture, post } from '../../api/client'
 import type { Edit, Exported, ExportChanges, WeighedFile } from '../../api/types'
@@ -75,11 +75,15 @@ function setDetail(detail: Record<string, string | boolean>): void {
   void bench.edit({ kind: 'set_file_details', ...detail })
 }
 
+/** Save the file of what is on the screen, once all edits are in and it is weighed. */
 async function save(): Promise<void> {
-  const file = weighed.value
-  if (!file || !bench.saved || bench.isDirty) return
   saving.value = true
   try {
+    if (!(await bench.settle()) || !bench.saved) return
+    await nextTick() // so that what was just saved is asked for
+    await weighing.settled()
+    const file = weighed.value
+    if (!file) return
     const wanted = { revision: bench.saved.revision, size_id: bench.sizeId, sha256: file.sha256 }
     const exported = await post<Exported>(`/finishes/${bench.saved.id}/exports`, wanted)
     download(exported)
@@ -211,7 +215,7 @@ async function copy(): Promise<void> {
         <p>making the file</p>
       </template>
     </div>
-    <button type="button" class="action key" :disabled="!weighed || saving || bench.isDirty" @click="save">
+    <button type="button" class="action key" :disabled="saving" @click="save">
       Save this size
     </button>
   </div>

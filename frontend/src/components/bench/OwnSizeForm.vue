@@ -33,6 +33,8 @@ const width = ref(FIRST.px[0])
 const height = ref(FIRST.px[1])
 const ppi = ref(USUAL_PPI)
 const name = ref('')
+/** How wide people see it, once that is typed. */
+const typedSeen = ref<number | null>(null)
 const measured = ref<FixedPixels | null>(null)
 const refusal = ref('')
 
@@ -71,13 +73,17 @@ const comesTo = computed(() => {
   return measured.value ? `That is ${measured.value.width} × ${measured.value.height} px.` : ''
 })
 
-function plan(): SizePlan {
+const seen = computed(() => {
   const wide = pixels.value?.kind === 'fixed' ? pixels.value.width : DEFAULT_SEEN
+  return typedSeen.value ?? Math.min(DEFAULT_SEEN, wide)
+})
+
+function plan(): SizePlan {
   return {
     name: name.value.trim() || 'Own size',
     pixels: pixels.value!,
     shape: { kind: 'rectangle', radius: 0, scale: 1, x: 0.5, y: 0.5 },
-    seen_width: Math.min(DEFAULT_SEEN, wide),
+    seen_width: Math.round(seen.value),
     in_column: false,
     own: { turn: {}, border: {}, export: {} } as SizePlan['own'],
   }
@@ -132,6 +138,15 @@ function plan(): SizePlan {
       @change="(value) => (ppi = value)"
     />
     <p aria-live="polite" :class="{ refused: refusal && isPaper }">{{ comesTo }}</p>
+    <NumberField
+      stacked
+      label="usually seen how wide, px"
+      :value="seen"
+      :min="1"
+      :max="16000"
+      :digits="0"
+      @change="(value) => (typedSeen = value)"
+    />
     <label>
       <span class="field-label">Name</span>
       <input v-model="name" class="text-field" maxlength="120" placeholder="Own size" />

@@ -94,7 +94,7 @@ function outline(plan: SizePlan): { width: string; height: string; borderRadius:
                   <span class="picture"><i :style="outline(plan)"></i></span>
                   <span>
                     <b>{{ plan.name }}</b>
-                    <span>{{ planInWords(plan) }}; {{ purpose }}</span>
+                    <span>{{ key === 'as-cropped' ? purpose : `${planInWords(plan)}; ${purpose}` }}</span>
                   </span>
                 </button>
                 <button

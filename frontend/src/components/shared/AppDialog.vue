@@ -1,8 +1,12 @@
 <script setup lang="ts">
 import { ElDialog } from 'element-plus'
 
+import { useOpenDialog } from '../../composables/dialogs'
+
 defineProps<{ title: string; width: number }>()
 const open = defineModel<boolean>({ required: true })
+
+useOpenDialog(open)
 </script>
 
 <!-- The section keeps the dialog's own header from counting as the page's banner. -->

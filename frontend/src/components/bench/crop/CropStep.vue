@@ -7,6 +7,7 @@ import FoldSection from '../../shared/FoldSection.vue'
 import FocusSection from './FocusSection.vue'
 import GroundField from './GroundField.vue'
 import RatioSection from './RatioSection.vue'
+import ResultLook from './ResultLook.vue'
 import ShapeSection from './ShapeSection.vue'
 import SizeSection from './SizeSection.vue'
 import TrimSection from './TrimSection.vue'
@@ -41,8 +42,10 @@ const groundWords = computed(
   <FoldSection title="Shape" :summary="shapeWords(bench.size!.shape)"><ShapeSection /></FoldSection>
   <FoldSection title="Focus" :summary="focusWords"><FocusSection /></FoldSection>
   <FoldSection title="Grounds" :summary="groundWords">
-    <GroundField label="Backdrop" hint="behind the photo" place="backdrop" :ground="document.backdrop" />
-    <GroundField label="Outside" hint="outside the shape" place="outside" :ground="document.outside" />
+    <ResultLook>
+      <GroundField label="Backdrop" hint="behind the photo" place="backdrop" :ground="document.backdrop" />
+      <GroundField label="Outside" hint="outside the shape" place="outside" :ground="document.outside" />
+    </ResultLook>
   </FoldSection>
   <FoldSection title="Trim" summary="a plain margin"><TrimSection /></FoldSection>
 </template>

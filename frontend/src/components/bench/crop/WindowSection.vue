@@ -5,6 +5,7 @@ import type { WindowField } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import NumberField from '../../shared/NumberField.vue'
+import ResultLook from './ResultLook.vue'
 
 const FIELDS: { field: WindowField; label: string; side: 'left' | 'top' | 'width' | 'height' }[] = [
   { field: 'from_left', label: 'from left', side: 'left' },
@@ -43,7 +44,7 @@ function whole(of: string): number {
       @change="(value) => bench.edit({ kind: 'type_window', field, value })"
     />
   </div>
-  <div v-if="bench.size!.pixels.kind !== 'as_cropped'" class="fit">
+  <ResultLook v-if="bench.size!.pixels.kind !== 'as_cropped'" class="fit">
     <ChoiceChips
       label="Fit"
       :choices="[
@@ -54,7 +55,7 @@ function whole(of: string): number {
       @choose="(key) => bench.edit({ kind: 'set_contain', contain: key === 'contain' })"
       @hover="(key) => (bench.tryOut = key ? { kind: 'set_contain', contain: key === 'contain' } : null)"
     />
-  </div>
+  </ResultLook>
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 
+import type { Edit } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 
@@ -9,6 +10,12 @@ const IDLE_MS = 120
 
 const bench = useBench()
 const checks = useChecks()
+
+/** The same edit for every size, where it was for one and there are others. */
+function forAll(edit: Edit): Edit | null {
+  const isOwn = 'only_this_size' in edit && edit.only_this_size
+  return isOwn && bench.document!.sizes.length > 1 ? { ...edit, only_this_size: false } : null
+}
 
 watchDebounced(
   () => [bench.stageDrawn, bench.document],
@@ -34,6 +41,14 @@ watchDebounced(
             @click="bench.edit(check.action.edit)"
           >
             {{ check.action.label }}
+          </button>
+          <button
+            v-if="check.action && forAll(check.action.edit)"
+            type="button"
+            class="link"
+            @click="bench.edit(forAll(check.action.edit)!)"
+          >
+            in all sizes
           </button>
         </span>
       </li>
@@ -67,6 +82,7 @@ li {
 }
 
 .link {
+  margin-right: 8px;
   text-align: left;
 }
 </style>

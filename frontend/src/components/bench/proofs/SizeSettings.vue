@@ -43,7 +43,9 @@ async function keep(): Promise<void> {
       <span class="field-label">Name</span>
       <input v-model="name" class="text-field" maxlength="120" @keydown.enter="done" />
     </label>
-    <p class="field-label">How wide people usually see it</p>
+    <p class="field-label">
+      {{ bench.size!.in_column ? 'The column it is shown in' : 'How wide people usually see it' }}
+    </p>
     <NumberField
       label="Seen width, px"
       unit="px"
