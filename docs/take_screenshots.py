@@ -22,6 +22,7 @@ def main() -> None:
             page.goto(service.url)
             shelf(page)
             bench(page)
+            shape(page)
         finally:
             browser.close()
             service.stop()
@@ -36,11 +37,31 @@ def bench(page: Page) -> None:
     page.get_by_role("button", name="Open Thursday mugs").click()
     step(page, "Crop")
     keep(page, "bench-crop")
+    page.get_by_role("button", name="+ size").click()
+    keep(page, "sizes")
+    page.keyboard.press("Escape")
     step(page, "Border")
     keep(page, "bench-border")
+    page.get_by_role("button", name="as seen").click()
+    page.get_by_role("button", name="Video thumbnail").scroll_into_view_if_needed()
+    keep(page, "proofs-as-seen")
+    page.get_by_role("button", name="small again").click()
     step(page, "Export")
     page.get_by_text(re.compile("reaches it")).wait_for()
     keep(page, "export")
+    page.get_by_role("button", name="Save several").click()
+    with page.expect_download():
+        page.get_by_role("button", name="Save 5 sizes").click()
+    keep(page, "export-several")
+    page.keyboard.press("Escape")
+
+
+def shape(page: Page) -> None:
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Bowl avatar").click()
+    step(page, "Crop")
+    page.get_by_role("button", name=re.compile("^Shape ")).click()
+    keep(page, "bench-shape")
 
 
 def step(page: Page, name: str) -> None:
