@@ -59,8 +59,8 @@ $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 	@touch $@
 
 # Compiled loops are kept on disk; made here, no first picture waits for them.
-$(SETUP)/compiled: lucky_margin/core/sampling/kernels.py $(SETUP)/run
-	$(PYTHON) -c 'from lucky_margin.core.sampling import warm_up; warm_up()'
+$(SETUP)/compiled: lucky_margin/core/sampling/kernels.py lucky_margin/core/tone/kernel.py $(SETUP)/run
+	$(PYTHON) -c 'from lucky_margin.core import sampling, tone; sampling.warm_up(); tone.warm_up()'
 	@touch $@
 
 $(SETUP)/dev: requirements-dev.txt $(SETUP)/run

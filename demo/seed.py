@@ -79,7 +79,7 @@ STORIES = (
     Story(
         "field-noon.jpg",
         "Field behind the studio",
-        (_size("page-header"), SetTurn(changes=TurnChanges(straighten=-0.6))),
+        (_size("link-card"), SetTurn(changes=TurnChanges(straighten=-0.6))),
     ),
     Story(
         "bowl-top.jpg",

@@ -23,6 +23,7 @@ def main() -> None:
             shelf(page)
             bench(page)
             shape(page)
+            tone(page)
         finally:
             browser.close()
             service.stop()
@@ -62,6 +63,21 @@ def shape(page: Page) -> None:
     step(page, "Crop")
     page.get_by_role("button", name=re.compile("^Shape ")).click()
     keep(page, "bench-shape")
+
+
+def tone(page: Page) -> None:
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Field behind").click()
+    step(page, "Tone")
+    page.get_by_role("button", name="propose").click()
+    page.get_by_role("button", name="Dismiss").click()
+    keep(page, "bench-tone")
+    page.get_by_role("button", name="Split").click()
+    page.get_by_role("button", name=re.compile("^Look ")).click()
+    page.get_by_role("button", name="Golden").click()
+    page.get_by_role("group", name="Look").scroll_into_view_if_needed()
+    page.wait_for_timeout(2500)  # until all looks are drawn
+    keep(page, "split")
 
 
 def step(page: Page, name: str) -> None:

@@ -135,6 +135,10 @@ class FinishTest(CommandTest):
             ("45", ("--straighten", "60", "-o", out)),
             ("16000:1", ("--ratio", "1:99999", "-o", out)),
             ("2 numbers", ("--ratio", "wide", "-o", out)),
+            ("knows exposure, contrast", ("--tone", "glow=3", "-o", out)),
+            ("1 numbers|needs 1", ("--tone", "exposure=much", "-o", out)),
+            ("less than or equal to 5", ("--tone", "exposure=50", "-o", out)),
+            ("one of bright-day", ("--look", "sepia", "-o", out)),
             ("comes to", ("--size", "0.001x9mm", "-o", out)),
             ("Several sizes need a folder", ("--size", "9x9", "--size", "8x8", "-o", out)),
             ("needs a folder|need a folder", (self.photo, "--size", "9x9", "-o", out)),
@@ -216,6 +220,21 @@ class FramingTest(CommandTest):
         )
         self.assertEqual(found["mugs-400x400.png"].getpixel((0, 0))[3], 0)
         self.assertEqual(found["mugs-394x315.jpg"].info["dpi"], (200, 200))
+
+    def test_tone_by_number_by_look_and_by_measure(self):
+        def grey_of(*options):
+            return np.asarray(self.finished("--size", "60x40", *options).convert("L")).astype(int)
+
+        plain = grey_of()
+        self.assertGreater(grey_of("--tone", "exposure=1").mean(), plain.mean() + 15)
+        ink = np.asarray(self.finished("--size", "60x40", "--look", "Ink")).astype(int)
+        self.assertLessEqual(np.ptp(ink[:, :, :3], axis=2).max(), 1)
+        weak = grey_of("--look", "golden:10%")
+        self.assertLess(np.abs(weak - plain).mean(), 6)
+        dim = np.full((40, 60, 3), 40, np.uint8)
+        dim[:, 30:] = 70
+        self.photo.write_bytes(encoded(dim, "PNG"))
+        self.assertGreater(grey_of("--auto").mean(), 80)
 
     def test_a_focus_that_is_found(self):
         photo = np.full((100, 300, 3), 220, np.uint8)

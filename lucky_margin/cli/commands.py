@@ -94,6 +94,11 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     )
     finish.add_argument("--backdrop", metavar="GROUND", help=f"behind the photo: {_GROUND}")
     finish.add_argument("--outside", metavar="GROUND", help="outside the shape: the same")
+    finish.add_argument("--auto", action="store_true", help="put the tone right by measuring it")
+    finish.add_argument("--look", metavar="NAME[:N%%]", help="such as golden or ink:60%%")
+    finish.add_argument(
+        "--tone", metavar="NAME=N,...", help="such as exposure=0.5,highlights=-30; over the others"
+    )
     finish.add_argument("--border", metavar="N%%[:#COLOUR]", help="of the short side")
     finish.add_argument("--border-outside", action="store_true", help="frame the photo smaller")
     finish.add_argument("--format", choices=list(SUFFIXES), help="default: by OUT, else jpeg")

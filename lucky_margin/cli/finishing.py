@@ -21,6 +21,7 @@ from lucky_margin.core.document import (
     Sides,
     Size,
     SizePlan,
+    Tone,
     Turn,
     new_finish,
 )
@@ -33,6 +34,7 @@ from lucky_margin.core.finding import find_picture, propose_focus
 from lucky_margin.core.framing import frame_of, within
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.render import MemorySources
+from lucky_margin.core.tone import propose_tone
 from lucky_margin.core.types import ImageFormat
 
 Item = TypeVar("Item")
@@ -98,6 +100,7 @@ def _fresh(
         "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],
         "turn": Turn(straighten=chosen.straighten),
         "focus": _focus(chosen.focus, photo),
+        "tone": _tone(chosen, photo),
         "border": _border(chosen),
         "export": Export(format=image_format or "jpeg", **exported),
     }
@@ -126,6 +129,14 @@ def _focus(text: str | None, photo: DecodedPhoto) -> Focus | None:
         return proposal.focus if proposal else None
     x, y = values.numbers(text, ",", 2, "--focus", "0.5,0.4")
     return Focus(point=Point(x=x, y=y))
+
+
+def _tone(chosen: argparse.Namespace, photo: DecodedPhoto) -> Tone:
+    """What is proposed, then the look, then what is set."""
+    tone = propose_tone(photo.picture) if chosen.auto else Tone()
+    if chosen.look:
+        tone = tone.model_copy(update={"look": values.look(chosen.look)})
+    return values.tone(chosen.tone).applied_to(tone) if chosen.tone else tone
 
 
 def _border(chosen: argparse.Namespace) -> Border:

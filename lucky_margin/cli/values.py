@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
     FixedPixels,
     Gradient,
     Ground,
+    LookUse,
     OneSide,
     PlainShape,
     Printed,
@@ -19,10 +20,28 @@ from lucky_margin.core.document import (
     Shape,
     SizePlan,
     SolidColour,
+    ToneChanges,
     Transparent,
 )
+from lucky_margin.core.document.words import LOOK_NAMES
 from lucky_margin.core.errors import BadInput
 
+TONE_SETTINGS = (
+    "exposure",
+    "contrast",
+    "highlights",
+    "shadows",
+    "whites",
+    "blacks",
+    "temperature",
+    "tint",
+    "saturation",
+    "vibrance",
+    "clarity",
+    "grey",
+    "black_point",
+    "white_point",
+)
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _PIXELS = re.compile(r"(\d+)?x(\d+)?")
 _PAPER = re.compile(rf"({_NUMBER})x({_NUMBER})(mm|cm|in)(?:@({_NUMBER}))?")
@@ -102,6 +121,35 @@ def ground(text: str, option: str) -> Ground:
             f"between, or blur, not “{text}”."
         )
     return Gradient(start=first, end=second) if between else SolidColour(colour=first)
+
+
+def tone(text: str) -> ToneChanges:
+    """
+    Raises:
+        BadInput: a setting is not known or has no number.
+    """
+    settings = {}
+    for part in text.split(","):
+        name, _, number = part.partition("=")
+        name = name.strip().replace("-", "_")
+        if name not in TONE_SETTINGS:
+            known = ", ".join(TONE_SETTINGS)
+            raise BadInput(f"--tone knows {known}, not “{name}”.")
+        settings[name] = numbers(number, "=", 1, f"--tone {name}", f"{name}=20")[0]
+    return ToneChanges.model_validate(settings)
+
+
+def look(text: str) -> LookUse:
+    """
+    Raises:
+        BadInput: there is no such look.
+    """
+    name, _, strength = text.partition(":")
+    key = name.strip().lower().replace(" ", "-")
+    if key not in LOOK_NAMES:
+        raise BadInput(f"--look needs one of {', '.join(LOOK_NAMES)}, not “{name}”.")
+    share = 100 * percent(strength, "--look") if strength else 100
+    return LookUse.model_validate({"key": key, "strength": share})
 
 
 def numbers(text: str, between: str, count: int, option: str, example: str) -> list[float]:

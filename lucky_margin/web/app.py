@@ -11,7 +11,7 @@ from fastapi.responses import FileResponse
 from starlette.staticfiles import StaticFiles
 
 from lucky_margin import __version__
-from lucky_margin.core.sampling import warm_up
+from lucky_margin.core import sampling, tone
 from lucky_margin.web import problems
 from lucky_margin.web.guard import guard
 from lucky_margin.web.routes import bench, exports, finishes, photos, sizes
@@ -31,7 +31,7 @@ def create_app(settings: Settings) -> FastAPI:
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        threading.Thread(target=warm_up, name="warm-up", daemon=True).start()
+        threading.Thread(target=_warm_up, name="warm-up", daemon=True).start()
         yield
         app.state.studio.close()
 
@@ -54,6 +54,11 @@ def create_app(settings: Settings) -> FastAPI:
     if settings.frontend is not None:
         _serve_frontend(app, settings.frontend)
     return app
+
+
+def _warm_up() -> None:
+    sampling.warm_up()
+    tone.warm_up()
 
 
 def _serve_frontend(app: FastAPI, folder: Path) -> None:

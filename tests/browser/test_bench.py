@@ -355,7 +355,7 @@ class AccessTest(BrowserTest):
         page = self.page
         self.assertEqual(self.violations(page), [])
         self.open_finish_of("bird-figure.jpg")
-        for step in ("Crop", "Border", "Export"):
+        for step in ("Crop", "Tone", "Border", "Export"):
             with self.subTest(step):
                 self.step(step)
                 page.wait_for_timeout(400)
@@ -380,7 +380,7 @@ class AccessTest(BrowserTest):
         page = self.page
         self.open_finish_of("shelf-wide.jpg")
         page.set_viewport_size({"width": 1024, "height": 620})
-        for step in ("Crop", "Border", "Export"):
+        for step in ("Crop", "Tone", "Border", "Export"):
             self.step(step)
             for name in ("toolbar", "complementary", "banner"):
                 with self.subTest(step=step, name=name):

@@ -51,6 +51,17 @@ turns = st.fixed_dictionaries(
         "empty_corners": st.booleans(),
     },
 )
+tones = st.fixed_dictionaries(
+    {},
+    optional={
+        **dict.fromkeys(
+            ("exposure", "contrast", "shadows", "blacks", "tint", "grey", "white_point"),
+            st.one_of(st.floats(-120, 120), fractions, any_number),
+        ),
+        "fade": st.fixed_dictionaries({"amount": fractions, "colour": st.none()}),
+        "look": st.fixed_dictionaries({"key": st.sampled_from(["ink", "clay", "none"])}),
+    },
+)
 grounds = st.one_of(
     kind("transparent"),
     kind("colour", colour=st.just("#123456")),
@@ -96,6 +107,7 @@ edits = st.one_of(
     kind("set_margin", margin=fractions),
     kind("drag_margin", by=any_number),
     kind("set_turn", changes=turns),
+    kind("set_tone", changes=tones),
     kind("turn_quarter", way=st.sampled_from(["left", "right"])),
     kind("mirror", way=st.sampled_from(["across", "down"])),
     kind("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
@@ -117,7 +129,7 @@ edits = st.one_of(
             }
         ),
     ),
-    kind("reset_step", step=st.sampled_from(["crop", "border", "export"])),
+    kind("reset_step", step=st.sampled_from(["crop", "tone", "border", "export"])),
 )
 
 

@@ -6,11 +6,14 @@ import numpy as np
 
 from lucky_margin.core.document import (
     Box,
+    CurvePoint,
     Export,
+    Fade,
     Focus,
     Point,
     Rectangle,
     SolidColour,
+    Tone,
     Turn,
     Window,
 )
@@ -130,6 +133,39 @@ class FramingCheckTest(Checking):
         self.assertIn("900 px in 600", found.text)
         self.assertIn("67\N{NO-BREAK SPACE}%", found.text)
         self.assertEqual(self.mended(finish, "column")["column"].light, "fine")
+
+
+class ClippingCheckTest(Checking):
+    photo = np.linspace(40, 230, 400).round().astype(np.uint8)
+    sources = sources_of(np.broadcast_to(photo[None, :, None], (300, 400, 3)).copy())
+
+    def test_what_the_tone_clips_is_measured_and_mended(self):
+        for tone in (Tone(exposure=1.5), Tone(exposure=-3, blacks=-100), Tone(saturation=5)):
+            finish = finish_of(200, 150, tone=tone)
+            found = self.found(finish)
+            with self.subTest(tone=tone):
+                if tone.saturation:
+                    self.assertNotIn("clipping", found)
+                else:
+                    self.assertRegex(found["clipping"].text, r"\d+\.\d.% (burnt|sunk)")
+                    self.assertNotIn("clipping", self.mended(finish, "clipping"))
+
+    def test_the_figure_is_the_share_of_pixels(self):
+        # Over 2 EV less than white: encoded 137 of 255 is 0.25 in linear light.
+        share = 100 * (self.photo >= 137).mean()
+        text = self.found(finish_of(tone=Tone(exposure=2)))["clipping"].text
+        said = float(text.split(": ")[1].split("\N{NO-BREAK SPACE}")[0])
+        self.assertAlmostEqual(said, share, delta=1)
+
+    def test_where_weaker_settings_do_not_help_the_tone_is_reset(self):
+        curve = (CurvePoint(x=0, y=0), CurvePoint(x=0.4, y=1), CurvePoint(x=1, y=1))
+        finish = finish_of(200, 150, tone=Tone(curve=curve))
+        self.assertEqual(self.found(finish)["clipping"].action.label, "Reset Tone")
+        self.assertNotIn("clipping", self.mended(finish, "clipping"))
+
+    def test_fading_to_transparent_is_lost_in_jpeg(self):
+        finish = finish_of(200, 150, tone=Tone(fade=Fade(amount=75, colour=None)))
+        self.assertIn("75.0\N{NO-BREAK SPACE}%", self.found(finish)["transparency"].text)
 
 
 def finish_of_png(finish):

@@ -22,6 +22,10 @@ from lucky_margin.core.document import (
     Ratio,
     Rectangle,
     Sides,
+    Tone,
+    ToneChanges,
+    Turn,
+    TurnChanges,
     json_schema,
     new_finish,
     read_finish,
@@ -141,7 +145,7 @@ class OwnWaysTest(unittest.TestCase):
     def test_only_given_fields_are_written(self):
         finish = with_size(finish_of(), own=OwnWays(border=BorderChanges(on=False)))
         written = as_json(finish)["sizes"][0]["own"]
-        self.assertEqual(written, {"turn": {}, "border": {"on": False}, "export": {}})
+        self.assertEqual(written, {"turn": {}, "tone": {}, "border": {"on": False}, "export": {}})
         self.assertEqual(read_finish(as_json(finish)), finish)
 
     def test_a_border_switched_off_in_one_size_is_the_default_there(self):
@@ -171,6 +175,8 @@ class OwnWaysTest(unittest.TestCase):
 
     def test_changes_have_the_fields_of_their_step(self):
         self.assertEqual(set(BorderChanges.model_fields), set(Border.model_fields))
+        self.assertEqual(set(ToneChanges.model_fields), set(Tone.model_fields))
+        self.assertEqual(set(TurnChanges.model_fields), set(Turn.model_fields))
         self.assertLessEqual(set(ExportChanges.model_fields), set(Export.model_fields))
 
 

@@ -19,6 +19,7 @@ from lucky_margin.core.document import (
     Sides,
     SolidColour,
     Star,
+    Tone,
     Turn,
     Window,
 )
@@ -81,9 +82,14 @@ class SameAtEveryScaleTest(unittest.TestCase):
                         self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
 
     def test_turned_shaped_and_grounded_pictures_too(self):
+        tone = Tone(exposure=0.3, shadows=40, clarity=25, contrast=15, vibrance=20, tint=10)
         cases = (
             (
-                {"turn": Turn(straighten=6.5, mirrored=True), "outside": Gradient(angle=40)},
+                {
+                    "turn": Turn(straighten=6.5, mirrored=True),
+                    "outside": Gradient(angle=40),
+                    "tone": tone,
+                },
                 {"shape": PlainShape(kind="circle")},
                 Border(thickness=Sides.all(0.03), colour="#B8401A", line="dashed"),
             ),

@@ -11,6 +11,7 @@ import numpy as np
 from PIL import Image
 
 from lucky_margin.core.document import SIZE_LIBRARY, Value
+from lucky_margin.core.tone import LOOKS
 from tests.support import encoded, gradient, noise
 from tests.web.client import PHOTO, ServiceTest
 
@@ -276,6 +277,25 @@ class BenchRouteTest(ServiceTest):
         )
         self.assertEqual((nothing["box"], nothing["edit"]), (None, None))
         self.assertIn("no plain margin", nothing["said"])
+
+    def test_tone_is_measured_and_proposed(self):
+        photo = np.full((60, 80, 3), 30, np.uint8)
+        photo[:, 40:] = 90
+        sha256 = self.added(encoded(photo), "dim.png")["sha256"]
+        document = self.finish["document"] | {"photo": {"sha256": sha256}}
+        found = self.ok("POST", "/bench/auto", json=self.draft(None, document))
+        self.assertIn("exposure", found["said"])
+        laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
+        self.assertGreater(laid["here"]["tone"]["exposure"], 0.5)
+        self.assertTrue(laid["tone"].startswith("exposure +"))
+        figures = self.ok("POST", "/bench/tone", json=self.draft(None, laid["document"]))
+        self.assertAlmostEqual(sum(figures["brightness"]), 1, places=3)
+        self.assertEqual((figures["curve"][0], figures["curve"][-1]), (0, 1))
+        self.assertEqual(figures["newly_high"], 0)
+
+    def test_the_looks(self):
+        looks = self.ok("GET", "/bench/looks")["looks"]
+        self.assertEqual({look["key"] for look in looks}, set(LOOKS))
 
     def test_a_focus_is_proposed_with_what_it_was_found_by(self):
         photo = np.full((90, 120, 3), 210, np.uint8)

@@ -14,10 +14,10 @@ export interface Key {
   where: 'bench' | 'everywhere'
 }
 
-const STEPS: Step[] = ['crop', 'border', 'export']
+const STEPS: Step[] = ['crop', 'tone', 'border', 'export']
 
 export const KEYS: Key[] = [
-  { keys: '1 2 3', does: 'Open or close Crop, Border, Export', where: 'bench' },
+  { keys: '1 2 3 4', does: 'Open or close Crop, Tone, Border, Export', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the window by 1 photo pixel (Crop open)', where: 'bench' },
   { keys: 'Shift + arrows', does: 'Nudge by 10', where: 'bench' },
   { keys: 'T, Shift + T', does: 'Turn by a quarter, right or left (Crop open)', where: 'bench' },
@@ -36,6 +36,8 @@ export const KEYS: Key[] = [
   { keys: 'P', does: 'See single pixels (100 %)', where: 'bench' },
   { keys: 'E', does: 'See the next corner close', where: 'bench' },
   { keys: 'O', does: 'Before, only cropped, and back', where: 'bench' },
+  { keys: 'S', does: 'Before and after beside each other, and back', where: 'bench' },
+  { keys: 'C', does: 'Mark what is clipped, and back', where: 'bench' },
   { keys: 'M', does: 'Margin guide on or off', where: 'bench' },
   { keys: 'Ctrl + V', does: 'Start a finish from a pasted picture', where: 'everywhere' },
   { keys: '?', does: 'This table', where: 'everywhere' },
@@ -72,6 +74,8 @@ export function useKeys(actions: { showKeys: () => void }): void {
     else if (event.key === 'p') stage.actualPixels()
     else if (event.key === 'e') stage.nextEdge()
     else if (event.key === 'o') stage.before = !stage.before
+    else if (event.key === 's') stage.isSplit = !stage.isSplit
+    else if (event.key === 'c') stage.clipping = !stage.clipping
     else if (event.key === 'm') stage.margin = !stage.margin
     else if (event.key === 'n') nextSize(1)
     else if (event.key === 'N') nextSize(-1)

@@ -12,7 +12,7 @@ import { useNotices } from './notices'
 
 export type EditOf = Edit | ((draft: Laid) => Edit)
 
-export type Step = 'crop' | 'border' | 'export'
+export type Step = 'crop' | 'tone' | 'border' | 'export'
 
 /** A burst of key presses or typed numbers is one revision. */
 const BURST_MS = 700

@@ -32,6 +32,10 @@ export const useStage = defineStore('stage', () => {
   const pan = shallowRef({ x: 0, y: 0 })
   const fitZoom = ref(1)
   const before = ref(false)
+  const isSplit = ref(false)
+  /** Where before and after part, of the picture's width. */
+  const splitAt = ref(0.5)
+  const clipping = ref(false)
   const margin = ref(true)
   const surround = ref<Surround>('mid')
   const guides = ref<Guides>('thirds')
@@ -51,7 +55,7 @@ export const useStage = defineStore('stage', () => {
     () => bench.openStep === 'crop' && !before.value && !(looksAtResult.value && !tool.value),
   )
   const view = computed<View>(() =>
-    isCropping.value ? 'photo' : before.value ? 'before' : 'final',
+    isCropping.value ? 'photo' : before.value ? 'before' : clipping.value ? 'clipping' : 'final',
   )
   /** The picture's sides in its own pixels: those of the turned photo while cropping, else output pixels. */
   const picture = computed(() => {
@@ -134,6 +138,9 @@ export const useStage = defineStore('stage', () => {
     fitZoom,
     isFitted,
     before,
+    isSplit,
+    splitAt,
+    clipping,
     margin,
     surround,
     focusedGrip,

@@ -9,6 +9,7 @@ from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.values import (
     Box,
     Ground,
@@ -76,6 +77,7 @@ class Finish(Value):
     photo: PhotoReference
     focus: Focus | None = None
     turn: Turn = Turn()
+    tone: Tone = Tone()
     border: Border = Border()
     export: Export = Export()
     backdrop: Ground = Transparent()
@@ -88,6 +90,7 @@ class Finish(Value):
             raise ValueError("two sizes have the same id")
         for size in self.sizes:
             self.turn_of(size)
+            self.tone_of(size)
             self.border_of(size)
             self.export_of(size)
         return self
@@ -111,6 +114,11 @@ class Finish(Value):
     def turn_of(self, size: Size) -> Turn:
         """How the photo is turned for ``size``."""
         return size.own.turn.applied_to(self.turn)
+
+    def tone_of(self, size: Size) -> Tone:
+        """The tone as ``size`` has it; one that is switched off is the default one."""
+        tone = size.own.tone.applied_to(self.tone)
+        return tone if tone.on else Tone()
 
     def border_of(self, size: Size) -> Border:
         """The border as ``size`` has it; one that is switched off is the default one.

@@ -10,10 +10,18 @@ from typing import Any, TypeVar
 from pydantic import SerializerFunctionWrapHandler, model_serializer
 
 from lucky_margin.core.document.steps import Border, BorderLine, Export, Turn
+from lucky_margin.core.document.tone import (
+    CurvePoint,
+    Fade,
+    HueBands,
+    LookUse,
+    Recolour,
+    Tone,
+)
 from lucky_margin.core.document.values import Sides, Value
 from lucky_margin.core.types import ImageFormat
 
-Step = TypeVar("Step", Turn, Border, Export)
+Step = TypeVar("Step", Turn, Tone, Border, Export)
 
 
 class Changes(Value):
@@ -47,6 +55,31 @@ class TurnChanges(Changes):
     empty_corners: bool | None = None
 
 
+class ToneChanges(Changes):
+    """Own ways in the photo's light and colour."""
+
+    on: bool | None = None
+    look: LookUse | None = None
+    exposure: float | None = None
+    contrast: float | None = None
+    highlights: float | None = None
+    shadows: float | None = None
+    whites: float | None = None
+    blacks: float | None = None
+    temperature: float | None = None
+    tint: float | None = None
+    saturation: float | None = None
+    vibrance: float | None = None
+    clarity: float | None = None
+    bands: HueBands | None = None
+    grey: float | None = None
+    curve: tuple[CurvePoint, ...] | None = None
+    black_point: float | None = None
+    white_point: float | None = None
+    recolour: Recolour | None = None
+    fade: Fade | None = None
+
+
 class BorderChanges(Changes):
     """Own ways in the border."""
 
@@ -70,5 +103,6 @@ class OwnWays(Value):
     """What one size does differently from its finish, step by step."""
 
     turn: TurnChanges = TurnChanges()
+    tone: ToneChanges = ToneChanges()
     border: BorderChanges = BorderChanges()
     export: ExportChanges = ExportChanges()

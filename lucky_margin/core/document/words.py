@@ -4,6 +4,7 @@ from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
 from lucky_margin.core.document.sizes import AsCropped, Crop, FixedPixels, Pixels, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.tone import LookKey, Tone
 from lucky_margin.core.document.values import (
     BlurredPhoto,
     Gradient,
@@ -81,6 +82,43 @@ def ground_in_words(ground: Ground) -> str:
     return "transparent"
 
 
+LOOK_NAMES: dict[LookKey, str] = {
+    "bright-day": "Bright day",
+    "clear": "Clear",
+    "deep": "Deep",
+    "dusk": "Dusk",
+    "faded": "Faded",
+    "forest": "Forest",
+    "golden": "Golden",
+    "linen": "Linen",
+    "quiet": "Quiet",
+    "slate": "Slate",
+    "ink": "Ink",
+    "clay": "Clay",
+}
+_MOST_NAMED = 3
+
+
+def tone_in_words(tone: Tone) -> str:
+    """Its look and its first settings: "Golden, exposure +0.5, contrast +20 and 2 more"."""
+    if not tone.on:
+        return "switched off"
+    parts = []
+    if tone.look:
+        share = "" if tone.look.strength == 100 else f" {tone.look.strength:g}\N{NO-BREAK SPACE}%"
+        parts.append(f"{LOOK_NAMES[tone.look.key]}{share}")
+    fresh = Tone()
+    for name in Tone.model_fields:
+        value = getattr(tone, name)
+        if name in ("on", "look") or value == getattr(fresh, name):
+            continue
+        words = name.replace("_", " ")
+        parts.append(f"{words} {value:+g}" if isinstance(value, int | float) else words)
+    if len(parts) > _MOST_NAMED:
+        parts = [*parts[:_MOST_NAMED], f"{len(parts) - _MOST_NAMED} more"]
+    return ", ".join(parts) or "as taken"
+
+
 def border_in_words(border: Border) -> str:
     """Colour, thickness and place: "white, 2.5 %, outside"."""
     if not border.thickness.any:
@@ -135,6 +173,8 @@ def describe_change(before: Finish, after: Finish) -> str:
         parts.append("Focus set" if after.focus else "Focus forgotten")
     if before.turn != after.turn:
         parts.append(f"Turned: {turn_in_words(after.turn)}")
+    if before.tone != after.tone:
+        parts.append(f"Tone: {tone_in_words(after.tone)}")
     for place in ("backdrop", "outside"):
         ground = getattr(after, place)
         if ground != getattr(before, place):

@@ -65,6 +65,7 @@ _APPLY: dict[type[Value], Callable[[Context, Any], Edited]] = {
     edits.DragMargin: shapes.drag_margin,
     edits.SetMargin: shapes.set_margin,
     edits.SetGround: steps.set_ground,
+    edits.SetTone: steps.set_tone,
     edits.SetBorder: steps.set_border,
     edits.SetExport: steps.set_export,
     edits.Follow: steps.follow,

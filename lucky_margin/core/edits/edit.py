@@ -19,6 +19,7 @@ from lucky_margin.core.document import (
     Ratio,
     Shape,
     SizePlan,
+    ToneChanges,
     TurnChanges,
     Value,
 )
@@ -231,6 +232,14 @@ class SetGround(Value):
     ground: Ground
 
 
+class SetTone(Value):
+    """Change fields of the tone."""
+
+    kind: Literal["set_tone"] = "set_tone"
+    changes: ToneChanges
+    only_this_size: bool = False
+
+
 class SetBorder(Value):
     """Change fields of the border."""
 
@@ -251,7 +260,7 @@ class Follow(Value):
     """Drop the size's own ways in a step, so that it follows the finish again."""
 
     kind: Literal["follow"] = "follow"
-    step: Literal["turn", "border", "export"]
+    step: Literal["turn", "tone", "border", "export"]
 
 
 class SetFileDetails(Value):
@@ -275,7 +284,7 @@ class ResetStep(Value):
     """Put one step back to how it came."""
 
     kind: Literal["reset_step"] = "reset_step"
-    step: Literal["crop", "border", "export"]
+    step: Literal["crop", "tone", "border", "export"]
 
 
 Edit = Annotated[
@@ -305,6 +314,7 @@ Edit = Annotated[
     | DragMargin
     | SetMargin
     | SetGround
+    | SetTone
     | SetBorder
     | SetExport
     | Follow

@@ -25,6 +25,10 @@ def step_changed(here: Context, step: str, changes: Changes, only_this_size: boo
     return here.edited(finish.with_size(changed(size, own=_with_step(size.own, step, kept))))
 
 
+def set_tone(here: Context, edit: edits.SetTone) -> Edited:
+    return step_changed(here, "tone", edit.changes, edit.only_this_size)
+
+
 def set_border(here: Context, edit: edits.SetBorder) -> Edited:
     return step_changed(here, "border", edit.changes, edit.only_this_size)
 

@@ -4,6 +4,7 @@ from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.render.checks import Check, check
 from lucky_margin.core.render.grid import scaled_sides
 from lucky_margin.core.render.layout import Layout, layout
+from lucky_margin.core.render.measure import ToneMeasured, measure_tone
 from lucky_margin.core.render.pick import picked_colour
 from lucky_margin.core.render.render import View, flatten_colour, render
 from lucky_margin.core.render.sources import MemorySources, Sources
@@ -14,10 +15,12 @@ __all__ = [
     "MemorySources",
     "PictureCache",
     "Sources",
+    "ToneMeasured",
     "View",
     "check",
     "flatten_colour",
     "layout",
+    "measure_tone",
     "picked_colour",
     "render",
     "scaled_sides",

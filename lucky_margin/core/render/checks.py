@@ -14,20 +14,24 @@ from lucky_margin.core.document import (
     Pixels,
     Rectangle,
     Size,
+    ToneChanges,
     TurnChanges,
     Value,
 )
 from lucky_margin.core.document.words import colour_in_words
 from lucky_margin.core.edits.edit import (
     Edit,
+    ResetStep,
     SetContain,
     SetExport,
     SetPixels,
+    SetTone,
     SetTurn,
     SetWindow,
 )
 from lucky_margin.core.framing import Frame, focus_box, frame_of
 from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.render.measure import measure_tone
 from lucky_margin.core.render.render import flatten_colour, render
 from lucky_margin.core.render.sources import Sources
 
@@ -40,6 +44,11 @@ POOR = 1.5
 LOST = 1.0
 """Photo pixels of the typed window that may go unsampled without a word."""
 
+CLIPPED = 0.005
+"""Share of pixels that a tone may clip without a word."""
+
+_CLIPPERS = ("exposure", "contrast", "whites", "blacks", "saturation", "vibrance")
+_GENTLER_TRIES = 5
 _LEAST_SAID = 0.05
 """Percent; less would be said as 0.0."""
 
@@ -58,7 +67,7 @@ class CheckAction(Value):
 class Check(Value):
     """One measured statement about a size; ``look`` asks the user to look at it."""
 
-    key: Literal["sharpness", "window", "focus", "corners", "column", "transparency"]
+    key: Literal["sharpness", "window", "focus", "corners", "column", "clipping", "transparency"]
     light: Literal["fine", "look"]
     text: str
     action: CheckAction | None = None
@@ -80,6 +89,7 @@ def check(finish: Finish, size: Size, sources: Sources) -> list[Check]:
         _focus(finish, frame),
         _corners(finish, frame),
         _column(size, frame),
+        _clipping(finish, size, sources),
         _transparency(finish, size, frame, sources),
     ]
     return [item for item in found if item is not None]
@@ -210,12 +220,58 @@ def _column(size: Size, frame: Frame) -> Check | None:
     )
 
 
+def _clipping(finish: Finish, size: Size, sources: Sources) -> Check | None:
+    """What the tone clips that the photo does not."""
+    tone = finish.tone_of(size)
+    if not tone.is_set:
+        return None
+    newly = measure_tone(finish, size, sources).newly
+    if max(newly.high, newly.low) <= CLIPPED:
+        return None
+    parts = [
+        f"{100 * share:.1f}\N{NO-BREAK SPACE}% {word}"
+        for share, word in ((newly.high, "burnt out"), (newly.low, "sunk to black"))
+        if share > CLIPPED
+    ]
+    return Check(
+        key="clipping",
+        light="look",
+        text=f"The tone clips what the photo still shows: {', '.join(parts)}.",
+        action=_gentler(finish, size, sources),
+    )
+
+
+def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
+    """The settings that clip, each by the same share weaker, until no more is clipped; where
+    that is not enough, no tone at all."""
+    tone = size.own.tone.applied_to(finish.tone)
+
+    def weaker(share: float) -> ToneChanges:
+        return ToneChanges(**{name: round(share * getattr(tone, name), 2) for name in _CLIPPERS})
+
+    def clips(share: float) -> bool:
+        own = size.own.model_copy(update={"tone": ToneChanges()})
+        tried = finish.model_copy(update={"tone": weaker(share).applied_to(tone)})
+        newly = measure_tone(tried, size.model_copy(update={"own": own}), sources).newly
+        return max(newly.high, newly.low) > CLIPPED
+
+    if clips(0.0):
+        return CheckAction(label="Reset Tone", edit=ResetStep(step="tone"))
+    low, high = 0.0, 1.0
+    for _ in range(_GENTLER_TRIES):
+        middle = (low + high) / 2
+        low, high = (low, middle) if clips(middle) else (middle, high)
+    edit = SetTone(changes=weaker(low), only_this_size=True)
+    return CheckAction(label="Make it gentler", edit=edit)
+
+
 def _transparency(finish: Finish, size: Size, frame: Frame, sources: Sources) -> Check | None:
     """Measured on the pixels as a format with transparency would keep them."""
     if finish.export_of(size).format != "jpeg" or finish.outside.kind != "transparent":
         return None
     facts = sources.facts(finish.photo.sha256)
-    if frame.covers and size.shape == Rectangle() and not facts.has_alpha:
+    fades = finish.tone_of(size).fade.amount > 0 and finish.tone_of(size).fade.colour is None
+    if frame.covers and size.shape == Rectangle() and not facts.has_alpha and not fades:
         return None  # nothing can be transparent, so nothing needs drawing
     own = size.own.model_copy(update={"export": ExportChanges(format="png")})
     picture = render(finish, size.model_copy(update={"own": own}), sources, scale=_MEASURED_AT)

@@ -3,6 +3,7 @@
 The way of a picture: frame -> place (proxy or original, linear light) -> compose -> picture.
 """
 
+from dataclasses import replace
 from typing import Literal
 
 import cv2
@@ -15,6 +16,7 @@ from lucky_margin.core.document import (
     Finish,
     Size,
     SolidColour,
+    Tone,
     Transparent,
 )
 from lucky_margin.core.errors import BadInput
@@ -29,14 +31,18 @@ from lucky_margin.core.outlines import (
 from lucky_margin.core.render.compose import Sheet, compose
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
-from lucky_margin.core.render.laying import placed
+from lucky_margin.core.render.laying import placed, toned_photo
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.types import Mask, Picture8, Region
 
-View = Literal["final", "photo", "before"]
-"""``final`` is what is exported, ``before`` the same framing without any other step, and
-``photo`` the whole turned photo, whose pixels are then turned pixels."""
+View = Literal["final", "photo", "before", "clipping"]
+"""``final`` is what is exported, ``before`` the same framing without any other step,
+``clipping`` the final picture with clipped pixels of the photo marked, and ``photo`` the whole
+turned photo, whose pixels are then turned pixels."""
+
+CLIPPED_HIGH, CLIPPED_LOW = (184, 64, 26), (40, 90, 220)
+"""How clipped pixels are marked: with a channel at the top, and with all at the bottom."""
 
 SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
@@ -73,7 +79,17 @@ def render(
     if scale < SMALLEST_DRAWN:
         drawn = render(finish, size, sources, scale=SMALLEST_DRAWN, view=view)
         return _shrunk(drawn, grid)
-    return compose(_sheet(finish, size, sources, frame, grid, view))
+    sheet = _sheet(finish, size, sources, frame, grid, view)
+    return _marked(sheet) if view == "clipping" else compose(sheet)
+
+
+def _marked(sheet: Sheet) -> Picture8:
+    """The sheet with the photo's clipped pixels in colours of their own."""
+    colours = sheet.photo[:, :, :3]
+    photo = sheet.photo.copy()
+    photo[:, :, :3][(colours == 255).any(axis=2)] = CLIPPED_HIGH
+    photo[:, :, :3][(colours == 0).all(axis=2)] = CLIPPED_LOW
+    return compose(replace(sheet, photo=photo))
 
 
 def flatten_colour(finish: Finish) -> str:
@@ -110,10 +126,9 @@ def _sheet(
     clear = inner.scaled(grid.scale_x, grid.scale_y).clear
     left, top, _, _ = grid.region
     backdrop = Transparent() if before else finish.backdrop
+    tone = Tone() if before else finish.tone_of(size)
     return Sheet(
-        photo=placed(
-            finish.photo.sha256, frame.from_output.after(grid.to_full), grid.region, sources
-        ),
+        photo=photo_under(finish.photo.sha256, tone, frame, grid, sources),
         photo_mask=_photo_mask(frame, grid, sources),
         shape=None if fills_all else _covered(outer, grid, sources),
         inside_border=_covered(inner, grid, sources) if border.is_set else None,
@@ -125,6 +140,14 @@ def _sheet(
         # A format without transparency is flattened here, so that the screen shows it too.
         paper=flatten_colour(finish) if finish.export_of(size).format == "jpeg" else None,
     )
+
+
+def photo_under(sha256: str, tone: Tone, frame: Frame, grid: Grid, sources: Sources) -> Picture8:
+    """The photo laid under ``grid`` as ``frame`` says, with ``tone``."""
+    mapping = frame.from_output.after(grid.to_full)
+    if not tone.is_set:
+        return placed(sha256, mapping, grid.region, sources)
+    return toned_photo(sha256, tone, mapping, grid.region, sources)
 
 
 def _photo_mask(frame: Frame, grid: Grid, sources: Sources) -> Mask | None:

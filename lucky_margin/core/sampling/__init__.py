@@ -1,7 +1,7 @@
 """Sampling photos in linear light."""
 
 from lucky_margin.core.sampling.gradients import linear_gradient
-from lucky_margin.core.sampling.place import place
+from lucky_margin.core.sampling.place import place, place_at_16_bits
 from lucky_margin.core.sampling.sample import halved, sample
 from lucky_margin.core.sampling.srgb import encode_16_bits, to_linear
 from lucky_margin.core.sampling.warm_up import warm_up
@@ -11,6 +11,7 @@ __all__ = [
     "halved",
     "linear_gradient",
     "place",
+    "place_at_16_bits",
     "sample",
     "to_linear",
     "warm_up",

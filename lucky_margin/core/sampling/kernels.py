@@ -18,7 +18,7 @@ WHOLE = 0.03
 
 
 @numba.njit(inline="always")
-def _encoded(linear: float, table: NDArray[np.float32]) -> float:
+def encoded(linear: float, table: NDArray[np.float32]) -> float:
     """sRGB encoding (0..1) of ``linear``, clipped to 0..1."""
     position = min(max(linear, 0.0), 1.0) * ENCODE_STEPS
     index = int(position)
@@ -27,7 +27,7 @@ def _encoded(linear: float, table: NDArray[np.float32]) -> float:
 
 
 @numba.njit(inline="always")
-def _dither(x: int, y: int) -> float:
+def dither(x: int, y: int) -> float:
     """Noise in -0.5..0.5 that depends on the absolute output pixel only.
 
     Interleaved gradient noise: J. Jimenez, "Next Generation Post Processing in Call of Duty:
@@ -39,12 +39,20 @@ def _dither(x: int, y: int) -> float:
 
 
 @numba.njit(inline="always")
-def _to_8_bits(value: float, noise: float) -> int:
+def to_8_bits(value: float, noise: float) -> int:
     """``value`` (0..255) rounded, dithered by less than half a step unless it is whole."""
     nearest = np.floor(value + 0.5)
     if abs(value - nearest) > WHOLE:
         nearest = np.floor(value + 0.5 + 0.999 * noise)
     return int(min(max(nearest, 0.0), 255.0))
+
+
+@numba.njit(inline="always")
+def _stored(value: float, noise: float, top: int) -> int:
+    """``value`` (0..1) as it is stored: dithered at 8 bits, merely rounded at 16."""
+    if top == 255:
+        return to_8_bits(255.0 * value, noise)
+    return int(min(max(value, 0.0), 1.0) * top + 0.5)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -58,18 +66,19 @@ def resample(
     y_weights: NDArray[np.float32],
     x_origin: int,
     y_origin: int,
-) -> Picture8:
-    """Separable resampling in linear light, premultiplied inside.
+    out: AnyPicture,
+) -> None:
+    """Separable resampling in linear light, premultiplied inside, into ``out``.
 
     ``x_origin`` and ``y_origin`` are the absolute output coordinates of the first pixel, which
     the dither needs.
     """
+    full = 255 if out.itemsize == 1 else 65535
     channels = source.shape[2]
     height, width = y_first.shape[0], x_first.shape[0]
     left = x_first.min()
     right = x_first.max() + x_weights.shape[1]
     top = np.float32(decode.shape[0] - 1)
-    out = np.empty((height, width, channels), np.uint8)
     for j in numba.prange(height):
         line = np.zeros((right - left) * channels, np.float32)
         for tap in range(y_weights.shape[1]):
@@ -97,17 +106,16 @@ def resample(
                 if channels == 4:
                     share += weight * line[x + 3]
                 x += channels
-            noise = _dither(x_origin + i, y_origin + j)
+            noise = dither(x_origin + i, y_origin + j)
             if channels == 4:
-                out[j, i, 3] = _to_8_bits(255.0 * min(max(share, 0.0), 1.0), noise)
+                out[j, i, 3] = _stored(min(max(share, 0.0), 1.0), noise, full)
                 if share <= 0:
                     out[j, i, :3] = 0
                     continue
                 red, green, blue = red / share, green / share, blue / share
-            out[j, i, 0] = _to_8_bits(255.0 * _encoded(red, encode), noise)
-            out[j, i, 1] = _to_8_bits(255.0 * _encoded(green, encode), noise)
-            out[j, i, 2] = _to_8_bits(255.0 * _encoded(blue, encode), noise)
-    return out
+            out[j, i, 0] = _stored(encoded(red, encode), noise, full)
+            out[j, i, 1] = _stored(encoded(green, encode), noise, full)
+            out[j, i, 2] = _stored(encoded(blue, encode), noise, full)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -137,13 +145,13 @@ def halve(
                             source[y, x, 3] / alpha if channels == 4 and alpha > 0 else 1 / count
                         )
                         total += decode[source[y, x, c]] * share
-                out[j, i, c] = int(top * _encoded(total, encode) + 0.5)
+                out[j, i, c] = int(top * encoded(total, encode) + 0.5)
     return out
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
 def turn(
-    upright: Picture8,
+    upright: AnyPicture,
     decode: NDArray[np.float32],
     encode: NDArray[np.float32],
     matrix: NDArray[np.float64],
@@ -151,17 +159,18 @@ def turn(
     y0: float,
     x_origin: int,
     y_origin: int,
-    width: int,
-    height: int,
-) -> Picture8:
-    """The mean of 2 x 2 bilinear reads of ``upright`` for each output pixel, in linear light.
+    out: AnyPicture,
+) -> None:
+    """The mean of 2 x 2 bilinear reads of ``upright`` for each pixel of ``out``, in linear light.
 
     ``matrix`` (a, b, c, d) and ``x0``, ``y0`` lead from absolute output pixels, which begin at
     ``x_origin``, ``y_origin``, to pixels of ``upright``.
     """
     channels = upright.shape[2]
     a, b, c, d = matrix
-    out = np.empty((height, width, channels), np.uint8)
+    height, width = out.shape[:2]
+    top = np.float64(decode.shape[0] - 1)
+    full = 255 if out.itemsize == 1 else 65535
     for j in numba.prange(height):
         for i in range(width):
             red = green = blue = share = 0.0
@@ -170,30 +179,29 @@ def turn(
                 py = y_origin + j + 0.25 + 0.5 * (part // 2)
                 sx = a * px + b * py + x0 - 0.5
                 sy = c * px + d * py + y0 - 0.5
-                left, top = int(np.floor(sx)), int(np.floor(sy))
-                right_share, bottom_share = sx - left, sy - top
+                left, above = int(np.floor(sx)), int(np.floor(sy))
+                right_share, bottom_share = sx - left, sy - above
                 for corner in range(4):
                     dx, dy = corner % 2, corner // 2
                     weight = 0.25 * (right_share if dx else 1 - right_share)
                     weight *= bottom_share if dy else 1 - bottom_share
-                    pixel = upright[top + dy, left + dx]
+                    pixel = upright[above + dy, left + dx]
                     if channels == 4:
-                        weight *= pixel[3] / 255.0
+                        weight *= pixel[3] / top
                     red += weight * decode[pixel[0]]
                     green += weight * decode[pixel[1]]
                     blue += weight * decode[pixel[2]]
                     share += weight
-            noise = _dither(x_origin + i, y_origin + j)
+            noise = dither(x_origin + i, y_origin + j)
             if channels == 4:
-                out[j, i, 3] = _to_8_bits(255.0 * min(share, 1.0), noise)
+                out[j, i, 3] = _stored(min(share, 1.0), noise, full)
                 if share <= 0:
                     out[j, i, :3] = 0
                     continue
                 red, green, blue = red / share, green / share, blue / share
-            out[j, i, 0] = _to_8_bits(255.0 * _encoded(red, encode), noise)
-            out[j, i, 1] = _to_8_bits(255.0 * _encoded(green, encode), noise)
-            out[j, i, 2] = _to_8_bits(255.0 * _encoded(blue, encode), noise)
-    return out
+            out[j, i, 0] = _stored(encoded(red, encode), noise, full)
+            out[j, i, 1] = _stored(encoded(green, encode), noise, full)
+            out[j, i, 2] = _stored(encoded(blue, encode), noise, full)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -217,7 +225,7 @@ def gradient(
             x, y = x_origin + i, y_origin + j
             share = along[0] * (x + 0.5) + along[1] * (y + 0.5) + along[2]
             share = min(max(share, 0.0), 1.0)
-            noise = _dither(x, y)
+            noise = dither(x, y)
             for c in range(3):
-                out[j, i, c] = _to_8_bits(start[c] + (end[c] - start[c]) * share, noise)
+                out[j, i, c] = to_8_bits(start[c] + (end[c] - start[c]) * share, noise)
     return out

@@ -1,5 +1,7 @@
 """Sampling: part of a photo at an exact number of pixels, in linear light."""
 
+from typing import Any
+
 import numpy as np
 
 from lucky_margin.core.sampling import kernels
@@ -19,18 +21,35 @@ def sample(
 
     One to one on whole photo pixels, an 8-bit photo is copied exactly.
     """
+    out = np.empty((region[3], region[2], photo.shape[2]), np.uint8)
+    sample_into(out, photo, left=left, top=top, step_x=step_x, step_y=step_y, region=region)
+    return out
+
+
+def sample_into(
+    out: AnyPicture,
+    photo: AnyPicture,
+    *,
+    left: float,
+    top: float,
+    step_x: float,
+    step_y: float,
+    region: Region,
+) -> None:
+    """``sample`` into an array of 8 or 16 bits."""
     x, y, width, height = region
     if _is_copy(photo, left, top, step_x, step_y):
         copied_x, copied_y = int(left) + x, int(top) + y
         inside = copied_x + width <= photo.shape[1] and copied_y + height <= photo.shape[0]
         if inside and copied_x >= 0 and copied_y >= 0:
-            return np.ascontiguousarray(
-                photo[copied_y : copied_y + height, copied_x : copied_x + width]
-            )
+            out[:] = photo[copied_y : copied_y + height, copied_x : copied_x + width]
+            if out.dtype == np.uint16:
+                out *= _PER_8_BIT_STEP
+            return
     photo = _read_only(photo)
     across = axis_weights(left, step_x, x, width, photo.shape[1])
     down = axis_weights(top, step_y, y, height, photo.shape[0])
-    return kernels.resample(
+    kernels.resample(
         photo,
         decode_table(photo.dtype),
         encode_table(),
@@ -40,7 +59,12 @@ def sample(
         down.weights,
         x,
         y,
+        out,
     )
+
+
+_PER_8_BIT_STEP: Any = np.uint16(257)
+"""Of the 16-bit steps, so that 255 becomes 65535."""
 
 
 def halved(photo: AnyPicture) -> AnyPicture:

@@ -4,15 +4,17 @@ import numpy as np
 
 from lucky_margin.core.affine import Affine
 from lucky_margin.core.sampling.gradients import linear_gradient
-from lucky_margin.core.sampling.place import place
-from lucky_margin.core.sampling.sample import halved, sample
+from lucky_margin.core.sampling.place import place, place_at_16_bits
+from lucky_margin.core.sampling.sample import halved
 
 
 def warm_up() -> None:
     """Run every loop once, on a speck."""
     for dtype in (np.uint8, np.uint16):
         speck = np.zeros((4, 4, 3), dtype)
-        sample(speck, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 2, 2))
-        place(speck, Affine(1, 0.1, -0.1, 1), (0, 0, 2, 2))
+        askew = Affine(1, 0.1, -0.1, 1)
+        for laid in (Affine(2, 0, 0, 2), askew):
+            place(speck, laid, (0, 0, 2, 2))
+            place_at_16_bits(speck, laid, (0, 0, 2, 2))
         halved(speck)
     linear_gradient((0, 0, 0), (255, 255, 255), along=(0, 1, 0), region=(0, 0, 2, 2))

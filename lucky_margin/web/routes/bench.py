@@ -12,13 +12,22 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     Identifier,
+    LookKey,
     Size,
+    Tone,
+    ToneChanges,
     Turn,
     Value,
 )
-from lucky_margin.core.document.words import border_in_words, crop_in_words, export_in_words
+from lucky_margin.core.document.words import (
+    LOOK_NAMES,
+    border_in_words,
+    crop_in_words,
+    export_in_words,
+    tone_in_words,
+)
 from lucky_margin.core.edits import Edit, apply_edit
-from lucky_margin.core.edits.edit import SetFocus, SetWindow
+from lucky_margin.core.edits.edit import SetFocus, SetTone, SetWindow
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
     enough_to_look_at,
@@ -27,7 +36,17 @@ from lucky_margin.core.finding import (
 )
 from lucky_margin.core.framing import focus_box, frame_of, within
 from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.render import Check, Layout, View, check, layout, picked_colour, render
+from lucky_margin.core.render import (
+    Check,
+    Layout,
+    View,
+    check,
+    layout,
+    measure_tone,
+    picked_colour,
+    render,
+)
+from lucky_margin.core.tone import curve_line, propose_tone
 from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
 from lucky_margin.web.preview_desk import Superseded
@@ -41,6 +60,8 @@ NOTHING_TO_TRIM = {
     "no margin": "There is no plain margin to trim.",
     "all plain": "Everything here is plain; a smaller tolerance may find a picture.",
 }
+CURVE_STEPS = 64
+PROPOSED = ("exposure", "contrast", "highlights", "shadows", "whites", "blacks", "vibrance")
 FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
 
 
@@ -72,6 +93,7 @@ class StepsHere(Value):
     """The steps as the size in hand has them."""
 
     turn: Turn
+    tone: Tone
     border: Border
     export: Export
 
@@ -86,6 +108,7 @@ class Laid(Value):
     here: StepsHere
     sizes: list[SizeLaid]
     crop: str = Field(description="The Crop line in words.")
+    tone: str = Field(description="The Tone line in words.")
     border: str = Field(description="The Border line in words.")
     export: str = Field(description="The Export line in words.")
 
@@ -129,6 +152,27 @@ class CheckList(Value):
     checks: list[Check]
 
 
+class LookOffered(Value):
+    key: LookKey
+    name: str
+
+
+class LookList(Value):
+    looks: list[LookOffered]
+
+
+class ToneFigures(Value):
+    """The toned photo inside the window, measured; the histogram's parts each sum to 1."""
+
+    red: tuple[float, ...]
+    green: tuple[float, ...]
+    blue: tuple[float, ...]
+    brightness: tuple[float, ...]
+    curve: tuple[float, ...] = Field(description="The own curve at even places, 0..1.")
+    newly_high: float = Field(description="Share of pixels that the tone burnt out.")
+    newly_low: float = Field(description="Share of pixels that the tone sank to black.")
+
+
 class TrimWanted(Value):
     """The plain margin to look for; ``tolerance`` is in 8-bit steps."""
 
@@ -159,6 +203,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     size = document.size(size_id)
     here = StepsHere(
         turn=document.turn_of(size),
+        tone=size.own.tone.applied_to(document.tone),
         border=size.own.border.applied_to(document.border),
         export=document.export_of(size),
     )
@@ -170,6 +215,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
         here=here,
         sizes=[_size_laid(document, one, facts) for one in document.sizes],
         crop=crop_in_words(document, size),
+        tone=tone_in_words(here.tone),
         border=border_in_words(here.border),
         export=export_in_words(here.export),
     )
@@ -229,6 +275,35 @@ def run_checks(draft: Draft, studio: StudioHere) -> CheckList:
     """The checks of one size."""
     size = draft.document.size(draft.size_id)
     return CheckList(checks=check(draft.document, size, studio.store.photos))
+
+
+@router.get("/looks")
+def list_looks() -> LookList:
+    """The looks that a tone can lie over."""
+    return LookList(looks=[LookOffered(key=key, name=name) for key, name in LOOK_NAMES.items()])
+
+
+@router.post("/tone")
+def measure(draft: Draft, studio: StudioHere) -> ToneFigures:
+    """The histogram of the toned photo inside the window, and what the tone clips."""
+    size = draft.document.size(draft.size_id)
+    measured = measure_tone(draft.document, size, studio.store.photos)
+    tone = size.own.tone.applied_to(draft.document.tone)
+    return ToneFigures(
+        **vars(measured.histogram),
+        curve=tuple(curve_line(tone, CURVE_STEPS).round(4).tolist()),
+        newly_high=measured.newly.high,
+        newly_low=measured.newly.low,
+    )
+
+
+@router.post("/auto")
+def find_tone(draft: Draft, studio: StudioHere) -> Found:
+    """Propose the ordinary controls of Tone."""
+    tone = propose_tone(studio.store.photos.level(draft.document.photo.sha256, 0))
+    settings = {name: getattr(tone, name) for name in PROPOSED}
+    words = tone_in_words(tone)
+    return Found(said=f"Proposed: {words}.", edit=SetTone(changes=ToneChanges(**settings)))
 
 
 @router.post("/trim")

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Photo } from '../../api/types'
+import type { Photo, ToneChanges } from '../../api/types'
 import { evenSides } from '../../composables/sides'
 import { useBench } from '../../stores/bench'
 import BorderStep from './BorderStep.vue'
 import CropStep from './crop/CropStep.vue'
 import DocketLine from './DocketLine.vue'
 import ExportStep from './ExportStep.vue'
+import ToneStep from './tone/ToneStep.vue'
 
 defineProps<{ photo: Photo | null }>()
 
@@ -46,7 +47,15 @@ function switchBorder(on: boolean): void {
   })
 }
 
-function reset(step: 'crop' | 'border' | 'export'): void {
+const tone = computed(() => bench.here!.tone)
+const toneIsSet = computed(() => bench.draft!.tone !== 'as taken' && tone.value.on)
+
+function switchTone(on: boolean): void {
+  const changes = { on } as ToneChanges
+  void bench.edit({ kind: 'set_tone', changes, only_this_size: bench.onlyThisSize })
+}
+
+function reset(step: 'crop' | 'tone' | 'border' | 'export'): void {
   void bench.edit({ kind: 'reset_step', step })
 }
 </script>
@@ -72,8 +81,20 @@ function reset(step: 'crop' | 'border' | 'export'): void {
         <CropStep :photo="photo" />
       </DocketLine>
       <DocketLine
-        step="border"
+        step="tone"
         :number="2"
+        title="Tone"
+        :summary="bench.draft!.tone"
+        :is-set="toneIsSet"
+        :on="tone.on && toneIsSet"
+        @reset="reset('tone')"
+        @switch="switchTone"
+      >
+        <ToneStep />
+      </DocketLine>
+      <DocketLine
+        step="border"
+        :number="3"
         title="Border"
         :summary="borderInPixels"
         :is-set="borderIsSet"
@@ -85,7 +106,7 @@ function reset(step: 'crop' | 'border' | 'export'): void {
       </DocketLine>
       <DocketLine
         step="export"
-        :number="3"
+        :number="4"
         title="Export"
         :summary="bench.draft!.export"
         :is-set="bench.openStep === 'export'"

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useBench } from '../../stores/bench'
 
-const props = defineProps<{ step: 'turn' | 'border' | 'export' }>()
+const props = defineProps<{ step: 'turn' | 'tone' | 'border' | 'export' }>()
 
 const bench = useBench()
 const hasOthers = computed(() => bench.document!.sizes.length > 1)

@@ -22,6 +22,8 @@ const emit = defineEmits<{
   move: [value: number]
   /** Let go, or typed. */
   change: [value: number]
+  /** Double-clicked, or Backspace pressed on the handle: back to how it came. */
+  reset: []
 }>()
 
 /** How long the handle stays where it was put, while the value follows through the service. */
@@ -61,8 +63,8 @@ function letGo(): void {
 </script>
 
 <template>
-  <div class="slider-row">
-    <span>{{ label }}</span>
+  <div class="slider-row" :class="{ both: min < 0 }">
+    <span @dblclick="emit('reset')">{{ label }}</span>
     <ElSlider
       :model-value="position"
       :min="min"
@@ -72,6 +74,8 @@ function letGo(): void {
       :aria-label="label"
       @input="(moved) => move(moved as number)"
       @change="letGo"
+      @dblclick="emit('reset')"
+      @keydown.backspace="emit('reset')"
     />
     <NumberField
       :value="value"
@@ -94,5 +98,20 @@ function letGo(): void {
   align-items: center;
   margin-top: 8px;
   font-size: 12px;
+}
+
+/* A value that goes both ways has its zero in the middle, and nothing to fill up from the left. */
+.both :deep(.el-slider__bar) {
+  background: none;
+}
+
+.both :deep(.el-slider__runway)::before {
+  content: '';
+  position: absolute;
+  top: -4px;
+  left: 50%;
+  width: 1px;
+  height: 11px;
+  background: var(--edge);
 }
 </style>

@@ -14,6 +14,7 @@ import CropOverlay from './CropOverlay.vue'
 import FrameDrag from './FrameDrag.vue'
 import MarginGuide from './MarginGuide.vue'
 import RulerStrip from './RulerStrip.vue'
+import SplitView from './SplitView.vue'
 
 /** A picture of more pixels than this is drawn only where it is seen. */
 const WHOLE_PIXELS = 4_000_000
@@ -126,7 +127,12 @@ const movesPhoto = computed(
 /** Empty corners beside a turned photo are no part of it. */
 const isBare = computed(() => isCropping.value && bench.here?.turn.straighten !== 0)
 const altText = computed(() => {
-  const what = { photo: 'The whole photo', before: 'Before: only cropped', final: 'The finished picture' }
+  const what = {
+    photo: 'The whole photo',
+    before: 'Before: only cropped',
+    final: 'The finished picture',
+    clipping: 'The finished picture with clipped pixels marked',
+  }
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
 })
 
@@ -256,6 +262,7 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
       />
       <FrameDrag v-if="movesPhoto" />
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
+      <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />
       <span v-if="stage.before" class="before-note">Before</span>
     </div>

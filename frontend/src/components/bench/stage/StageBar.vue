@@ -46,6 +46,14 @@ const space = computed(() => (stage.isCropping ? 'photo' : 'output'))
     </button>
     <button
       type="button"
+      :aria-pressed="stage.isSplit"
+      title="Before and after beside each other (S)"
+      @click="stage.isSplit = !stage.isSplit"
+    >
+      Split
+    </button>
+    <button
+      type="button"
       :aria-pressed="stage.margin"
       title="The safe band inside the size (M)"
       @click="stage.margin = !stage.margin"

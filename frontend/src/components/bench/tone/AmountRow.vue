@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useToneEdits, type Setting } from '../../../composables/toneEdits'
+import { useBench } from '../../../stores/bench'
+import SliderRow from '../../shared/SliderRow.vue'
+
+const props = defineProps<{ name: Setting }>()
+
+const bench = useBench()
+const { tone, change, reset } = useToneEdits()
+const label = computed(() => props.name[0]!.toUpperCase() + props.name.slice(1))
+const isExposure = computed(() => props.name === 'exposure')
+const least = computed(() => (isExposure.value ? -5 : props.name === 'grey' ? 0 : -100))
+</script>
+
+<template>
+  <SliderRow
+    :label="label"
+    unit=""
+    :value="tone[name]"
+    :min="least"
+    :max="isExposure ? 5 : 100"
+    :step="isExposure ? 0.05 : 1"
+    :digits="isExposure ? 2 : 0"
+    :title="isExposure ? 'EV; double-click or Backspace puts it back' : 'Double-click or Backspace puts it back'"
+    @reset="reset([name])"
+    @move="(value) => bench.drag(change({ [name]: value }))"
+    @change="(value) => bench.slide(change({ [name]: value }))"
+  />
+</template>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { computed } from 'vue'
+
+import { useBench } from '../../../stores/bench'
+import { useStage } from '../../../stores/stage'
+import { useToneFigures } from '../../../stores/toneFigures'
+
+const IDLE_MS = 60
+const WIDTH = 256
+const HEIGHT = 58
+const CLIPPED = 0.005
+
+const bench = useBench()
+const stage = useStage()
+const measured = useToneFigures()
+const figures = computed(() => measured.figures)
+
+watchDebounced(
+  () => [bench.document, bench.sizeId],
+  () => {
+    if (bench.document) measured.measure(bench.document, bench.sizeId)
+  },
+  { debounce: IDLE_MS, immediate: true },
+)
+
+/** The highest step that is shown whole; single spikes may go past the top. */
+const top = computed(() => {
+  const all = [...(figures.value?.brightness ?? [1])].sort((one, other) => other - one)
+  return Math.max(all[2] ?? 1, 0.004)
+})
+
+function area(shares: number[]): string {
+  const step = WIDTH / shares.length
+  const points = shares.map((share, index) => {
+    const height = Math.min(1, Math.sqrt(share / top.value)) * HEIGHT
+    return `L${(index + 0.5) * step} ${HEIGHT - height}`
+  })
+  return `M0 ${HEIGHT}${points.join('')}L${WIDTH} ${HEIGHT}Z`
+}
+
+const percent = (share: number) => `${(100 * share).toFixed(1)} %`
+</script>
+
+<template>
+  <div v-if="figures" class="histogram">
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" aria-label="Histogram of the photo in its window">
+      <path class="grey" :d="area(figures.brightness)" />
+      <path class="red" :d="area(figures.red)" />
+      <path class="green" :d="area(figures.green)" />
+      <path class="blue" :d="area(figures.blue)" />
+    </svg>
+    <button
+      type="button"
+      :aria-pressed="stage.clipping"
+      title="Mark clipped pixels on the stage (C)"
+      @click="stage.clipping = !stage.clipping"
+    >
+      <i class="light" :class="{ look: figures.newly_low > CLIPPED }"></i>
+      {{ percent(figures.newly_low) }} newly black
+      <span></span>
+      {{ percent(figures.newly_high) }} newly burnt out
+      <i class="light" :class="{ look: figures.newly_high > CLIPPED }"></i>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.histogram {
+  min-height: 84px;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  height: 58px;
+  border-radius: 3px 3px 0 0;
+  background: #333331;
+}
+
+path {
+  fill: none;
+  stroke-width: 1.2;
+  vector-effect: non-scaling-stroke;
+}
+
+.grey {
+  fill: rgb(255 255 255 / 30%);
+}
+
+.red {
+  stroke: #e08a78;
+}
+
+.green {
+  stroke: #8fc79b;
+}
+
+.blue {
+  stroke: #8fb2e6;
+}
+
+button {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  width: 100%;
+  min-height: 24px;
+  padding: 0 6px;
+  border: 0;
+  border-radius: 0 0 3px 3px;
+  background: var(--paper-deep);
+  color: var(--ink-soft);
+  font-size: 11px;
+}
+
+button[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+}
+
+span {
+  flex: 1;
+}
+</style>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import { post } from '../../../api/client'
+import type { Found } from '../../../api/types'
+import { useToneEdits, type Setting } from '../../../composables/toneEdits'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import FoldSection from '../../shared/FoldSection.vue'
+import OwnWays from '../../shared/OwnWays.vue'
+import AmountRow from './AmountRow.vue'
+import CurveEditor from './CurveEditor.vue'
+import FadeSection from './FadeSection.vue'
+import HistogramStrip from './HistogramStrip.vue'
+import HueSection from './HueSection.vue'
+import LookSection from './LookSection.vue'
+
+const LIGHT: Setting[] = ['exposure', 'contrast', 'highlights', 'shadows', 'whites', 'blacks', 'clarity']
+const COLOUR: Setting[] = ['temperature', 'tint', 'saturation', 'vibrance', 'grey']
+
+const bench = useBench()
+const notices = useNotices()
+const { tone, reset, isSet } = useToneEdits()
+const looking = ref(false)
+const lookWords = computed(() => {
+  const look = tone.value.look
+  if (!look) return 'none'
+  return `${look.key.replace('-', ' ')}, ${Math.round(look.strength)} %`
+})
+const hueWords = computed(() => (isSet('bands') ? 'set' : 'as they are'))
+const curveWords = computed(() =>
+  isSet('curve') || isSet('black_point') || isSet('white_point') ? 'set' : 'straight',
+)
+const fadeWords = computed(() => {
+  const { fade, recolour } = tone.value
+  const parts = [recolour.strength ? 'recoloured' : '', fade.amount ? `faded ${Math.round(fade.amount)} %` : '']
+  return parts.filter(Boolean).join(', ') || 'none'
+})
+
+async function propose(): Promise<void> {
+  looking.value = true
+  try {
+    const body = { document: bench.document, size_id: bench.sizeId }
+    const found = await post<Found>('/bench/auto', body)
+    if (found.edit?.kind === 'set_tone') {
+      await bench.edit({ ...found.edit, only_this_size: bench.onlyThisSize })
+    }
+    notices.say(found.said)
+  } catch (error) {
+    notices.tell(error)
+  } finally {
+    looking.value = false
+  }
+}
+</script>
+
+<template>
+  <HistogramStrip />
+  <p class="field-label">
+    <b>Light</b>
+    <span class="links">
+      <button type="button" class="link strong" :disabled="looking" @click="propose">
+        {{ looking ? 'measuring…' : 'propose' }}
+      </button>
+      <button v-if="LIGHT.some(isSet)" type="button" class="link" @click="reset(LIGHT)">reset light</button>
+    </span>
+  </p>
+  <AmountRow v-for="name in LIGHT" :key="name" :name="name" />
+  <p class="field-label">
+    <b>Colour</b>
+    <button v-if="COLOUR.some(isSet)" type="button" class="link" @click="reset(COLOUR)">reset colour</button>
+  </p>
+  <AmountRow v-for="name in COLOUR" :key="name" :name="name" />
+  <FoldSection title="Look" :summary="lookWords"><LookSection /></FoldSection>
+  <FoldSection title="Hues" :summary="hueWords"><HueSection /></FoldSection>
+  <FoldSection title="Curve" :summary="curveWords"><CurveEditor /></FoldSection>
+  <FoldSection title="Recolour and fade" :summary="fadeWords"><FadeSection /></FoldSection>
+  <OwnWays step="tone" />
+</template>
+
+<style scoped>
+b {
+  color: var(--ink);
+  font-weight: 600;
+}
+
+:deep(.slider-row) {
+  margin-top: 3px;
+}
+
+.links {
+  display: flex;
+  gap: 12px;
+}
+</style>

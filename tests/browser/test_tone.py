@@ -1,0 +1,164 @@
+"""Tone in the browser: three photos put right, judged by the exported pixels."""
+
+import io
+import re
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.support import DEMO_PHOTOS
+
+
+def shrunk(image):
+    """Colours of a small copy, 0..255."""
+    return np.asarray(image.convert("RGB").resize((360, 240), Image.Resampling.BOX)).astype(int)
+
+
+def yellow_of(part):
+    """How much stronger red is than blue, on average."""
+    return (part[:, :, 0] - part[:, :, 2]).mean()
+
+
+class ToneTest(BrowserTest):
+    def start(self, name):
+        self.open_finish_of(name)
+        self.step("Tone")
+        self.before = shrunk(Image.open(DEMO_PHOTOS / name))
+
+    def after(self):
+        """The colours of the exported file."""
+        page = self.page
+        page.get_by_role("button", name="Export…").click()
+        with page.expect_download() as caught:
+            page.get_by_role("button", name="Save this size").click()
+        return shrunk(Image.open(io.BytesIO(Path(caught.value.path()).read_bytes())))
+
+    def set(self, label, value):
+        with self.one_change():
+            self.type_in(f"{label}, typed", str(value))
+
+    def test_the_hazy_field_by_proposal_and_bands(self):
+        page = self.page
+        self.start("field-noon.jpg")
+        with self.one_change():
+            page.get_by_role("button", name="propose").click()
+        expect(page.get_by_text("Proposed:")).to_be_visible()
+        expect(self.field("Whites, typed")).not_to_have_value("0")
+        self.set("Shadows", 60)
+        self.fold("Hues")
+        page.get_by_role("button", name="yellow", exact=True).click()
+        hue = page.locator(".inside").filter(has=page.get_by_role("group", name="Hue to change"))
+        with self.one_change():
+            field = hue.get_by_label("Saturation, typed")
+            field.fill("70")
+            field.press("Enter")
+        after = self.after()
+        grass_before, grass = self.before[190:235, 30:200], after[190:235, 30:200]
+        self.assertGreater(yellow_of(grass), yellow_of(grass_before) + 10)
+        barn_before, barn = self.before[140:170, 320:350], after[140:170, 320:350]
+        self.assertGreater(barn.std(), barn_before.std())
+
+    def test_the_dark_workshop_by_sliders_and_keys(self):
+        page = self.page
+        self.start("kiln-night.jpg")
+        page.get_by_role("slider", name="Exposure").focus()
+        with self.one_change():
+            for _ in range(16):
+                page.keyboard.press("ArrowRight")
+        expect(self.field("Exposure, typed")).to_have_value("0.8")
+        self.set("Highlights", -80)
+        self.set("Temperature", -35)
+        after = self.after()
+        wall_before, wall = self.before[60:180, 40:100], after[60:180, 40:100]
+        self.assertGreater(wall.mean(), wall_before.mean() * 1.2)
+        blue_share, before_share = (
+            part[:, :, 2].mean() / part[:, :, 0].mean() for part in (wall, wall_before)
+        )
+        self.assertGreater(blue_share, before_share)
+        self.assertLess(after[5:40, 300:350].mean(), 25)  # black stays black
+
+    def test_the_mugs_by_a_look_and_contrast(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.fold("Look")
+        picture = page.get_by_role("img", name="The finished picture")
+        shown = picture.get_attribute("src")
+        page.get_by_role("button", name="Ink", exact=True).hover()
+        expect(picture).not_to_have_attribute("src", shown)
+        expect(page.locator("header .state")).to_have_text("saved · as it came")
+        with self.one_change():
+            page.get_by_role("button", name="Golden", exact=True).click()
+        page.get_by_role("heading", name="Docket").hover()
+        self.set("Strength", 60)
+        self.set("Contrast", 20)
+        words = re.compile("^Tone Golden 60.%, contrast .20")
+        expect(page.get_by_role("button", name=words)).to_be_visible()
+        after = self.after()
+        self.assertGreater(yellow_of(after), yellow_of(self.before) + 5)
+        self.assertGreater(after.std(), self.before.std())
+
+    def test_fading_so_that_words_can_be_written_over(self):
+        self.start("shelf-wide.jpg")
+        self.fold("Recolour and fade")
+        self.set("Fade", 75)
+        after = self.after()
+        np.testing.assert_allclose(after, self.before * 0.25 + 255 * 0.75, atol=6)
+
+    def test_the_curve_takes_points_by_pointer_keys_and_numbers(self):
+        page = self.page
+        self.start("bird-figure.jpg")
+        self.fold("Curve")
+        curve = page.get_by_role("group", name=re.compile("^Curve"))
+        box = curve.bounding_box()
+        with self.one_change():
+            self.drag((box["x"] + box["width"] / 2, box["y"] + box["height"] / 2), (0, -20))
+        expect(curve.locator("circle")).to_have_count(3)
+        self.assertGreater(float(self.field("out, %").input_value()), 54)
+        curve.focus()
+        with self.one_change():
+            page.keyboard.press("ArrowUp")
+        with self.one_change():
+            self.type_in("out, %", "70")
+        self.assertGreater(self.after().mean(), self.before.mean() + 15)
+
+    def test_one_setting_a_group_and_the_step_go_back(self):
+        page = self.page
+        self.start("bird-figure.jpg")
+        for label in ("Exposure", "Contrast", "Tint"):
+            self.set(label, 1)
+        with self.one_change():
+            page.locator(".slider-row", has_text="Exposure").locator("span").first.dblclick()
+        expect(self.field("Exposure, typed")).to_have_value("0")
+        with self.one_change():
+            page.get_by_role("button", name="reset light").click()
+        expect(self.field("Contrast, typed")).to_have_value("0")
+        expect(self.field("Tint, typed")).to_have_value("1")
+        page.get_by_role("switch", name="Tone on or off").locator("..").click()
+        expect(page.get_by_role("button", name=re.compile("^Tone switched off"))).to_be_visible()
+        page.get_by_role("button", name="Reset Tone").click()
+        expect(page.get_by_role("button", name=re.compile("^Tone as taken"))).to_be_visible()
+
+    def test_before_and_after_beside_each_other_and_clipping_marked(self):
+        page = self.page
+        self.start("bird-figure.jpg")
+        self.set("Exposure", 2)
+        page.get_by_role("heading", name="Docket").click()  # out of the field, where keys type
+        page.keyboard.press("s")
+        line = page.get_by_role("button", name=re.compile("^Line between before and after"))
+        expect(page.get_by_role("img", name="Before", exact=True)).to_be_visible()
+        start = line.bounding_box()["x"]
+        self.drag(self.middle(line), (-80, 0))
+        self.assertAlmostEqual(line.bounding_box()["x"], start - 80, delta=2)
+        line.focus()
+        page.keyboard.press("ArrowRight")
+        self.assertGreater(line.bounding_box()["x"], start - 80)
+        page.get_by_role("button", name="Split").click()
+        expect(line).to_be_hidden()
+        page.keyboard.press("c")
+        expect(page.get_by_role("img", name="clipped pixels marked")).to_be_visible()
+        expect(page.get_by_text(re.compile("^The tone clips what the photo"))).to_be_visible()
+        page.get_by_role("button", name="Make it gentler").click()
+        expect(page.get_by_text(re.compile("^The tone clips what the photo"))).to_be_hidden()

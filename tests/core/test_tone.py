@@ -1,0 +1,444 @@
+"""Tone: identity, order and greys kept, no halos, fine steps, and the tasks it is there for."""
+
+import unittest
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lucky_margin.core.affine import Affine
+from lucky_margin.core.document import (
+    HUE_NAMES,
+    CurvePoint,
+    Export,
+    Fade,
+    HueBand,
+    HueBands,
+    LookUse,
+    Recolour,
+    Tone,
+)
+from lucky_margin.core.render import render
+from lucky_margin.core.sampling import place_at_16_bits
+from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.tone import (
+    LOOKS,
+    bases_of,
+    clipping_of,
+    curve_line,
+    histogram_of,
+    propose_tone,
+    toned,
+    with_look,
+)
+from lucky_margin.core.tone.curves import STEPS, luminance_curve
+from lucky_margin.core.tone.white_balance import balance_matrix
+from tests.support import SHA, demo_sources, finish_of, noise, sources_of
+
+PNG = Export(format="png")
+amounts = st.floats(-100, 100)
+greys = np.repeat(np.linspace(0, 65535, 512).round().astype(np.uint16)[None, :, None], 3, axis=2)
+
+
+def linear(picture):
+    return decode(picture / np.iinfo(picture.dtype).max)
+
+
+def oklab(picture):
+    """B. Ottosson's OKLab of a picture, in plain numpy."""
+    to_lms = np.array(
+        [
+            [0.4122214708, 0.5363325363, 0.0514459929],
+            [0.2119034982, 0.6806995451, 0.1073969566],
+            [0.0883024619, 0.2817188376, 0.6299787005],
+        ]
+    )
+    to_lab = np.array(
+        [
+            [0.2104542553, 0.7936177850, -0.0040720468],
+            [1.9779984951, -2.4285922050, 0.4505937099],
+            [0.0259040371, 0.7827717662, -0.8086757660],
+        ]
+    )
+    return np.cbrt(linear(picture)[..., :3] @ to_lms.T) @ to_lab.T
+
+
+class IdentityTest(unittest.TestCase):
+    def test_nothing_set_gives_every_8_bit_value_back(self):
+        picture = noise(96, 80).astype(np.uint16) * np.uint16(257)
+        np.testing.assert_array_equal(toned(picture, Tone()), noise(96, 80))
+
+    def test_a_tone_at_zero_or_switched_off_is_no_tone(self):
+        sources = sources_of(noise(90, 70))
+        plain = render(finish_of(40, 30), finish_of(40, 30).sizes[0], sources)
+        for tone in (Tone(), Tone(on=False, exposure=2), Tone(on=False, look=LookUse(key="ink"))):
+            finish = finish_of(40, 30, tone=tone)
+            np.testing.assert_array_equal(render(finish, finish.sizes[0], sources), plain)
+
+    def test_before_shows_no_tone(self):
+        sources = sources_of(noise(90, 70))
+        finish = finish_of(40, 30, tone=Tone(exposure=1))
+        plain = render(finish_of(40, 30), finish_of(40, 30).sizes[0], sources)
+        before = render(finish, finish.sizes[0], sources, view="before")
+        np.testing.assert_array_equal(before, plain)
+
+
+class NeutralTest(unittest.TestCase):
+    """Greys stay grey and brighter stays brighter."""
+
+    @settings(max_examples=80, deadline=None)
+    @given(
+        exposure=st.floats(-5, 5),
+        contrast=amounts,
+        whites=amounts,
+        blacks=amounts,
+        saturation=amounts,
+    )
+    def test_greys_stay_grey_and_in_order(self, exposure, contrast, whites, blacks, saturation):
+        tone = Tone(
+            exposure=exposure,
+            contrast=contrast,
+            whites=whites,
+            blacks=blacks,
+            saturation=saturation,
+        )
+        out = toned(greys, tone)[0].astype(int)
+        # The dither is the same in all channels.
+        self.assertLessEqual(np.ptp(out, axis=1).max(), 1)
+        # Order is kept up to the dither, which is below one step.
+        self.assertGreaterEqual(np.diff(out[:, 1]).min(), -1)
+
+    @settings(max_examples=60)
+    @given(contrast=amounts, whites=amounts, blacks=amounts, black=st.floats(0, 0.4))
+    def test_the_curve_rises_everywhere(self, contrast, whites, blacks, black):
+        tone = Tone(contrast=contrast, whites=whites, blacks=blacks, black_point=black)
+        curve = luminance_curve(tone)
+        if curve is not None:
+            self.assertGreaterEqual(np.diff(curve).min(), -1e-12)
+
+    @settings(max_examples=60, deadline=None)
+    @given(
+        colour=st.tuples(*[st.floats(0.05, 0.95)] * 3),
+        exposure=st.floats(-2, 2),
+    )
+    def test_exposure_keeps_the_hue(self, colour, exposure):
+        picture = np.rint(np.array(colour) * 65535).astype(np.uint16).reshape(1, 1, 3)
+        lifted = linear(picture) * 2**exposure
+        before = oklab(picture)[0, 0]
+        if lifted.max() > 1 or np.hypot(*before[1:]) < 0.02:
+            return
+        # Exact on the float result: read it back from 16 bits, which 8 would be too coarse for.
+        after = oklab(np.rint(65535 * encode(lifted)).astype(np.uint16))[0, 0]
+        turn = np.degrees(np.arctan2(before[2], before[1]) - np.arctan2(after[2], after[1]))
+        self.assertLess(abs((turn + 180) % 360 - 180), 1)
+        found = toned(picture, Tone(exposure=exposure))[0, 0]
+        self.assertLessEqual(np.abs(found - 255 * encode(lifted)[0, 0]).max(), 1.01)
+
+    def test_a_tiny_change_makes_a_tiny_difference_at_the_gamut_s_edge(self):
+        ramp = np.zeros((1, 400, 3), np.uint16)
+        ramp[0, :, 0] = np.linspace(40000, 65535, 400)
+        ramp[0, :, 1] = 9000
+        for tone in (Tone(exposure=0.8), Tone(saturation=80), Tone(temperature=60)):
+            steps = np.abs(np.diff(toned(ramp, tone)[0].astype(int), axis=0)).max()
+            self.assertLessEqual(steps, 3)
+
+
+class LightTest(unittest.TestCase):
+    def test_exposure_doubles_light(self):
+        picture = np.full((1, 1, 3), 20000, np.uint16)
+        expected = 255 * encode(linear(picture) * 2)
+        self.assertAlmostEqual(
+            toned(picture, Tone(exposure=1))[0, 0, 0], expected[0, 0, 0], delta=1
+        )
+
+    def test_contrast_turns_about_mid_grey(self):
+        grey = np.full((1, 1, 3), round(65535 * float(encode(np.array(0.18)))), np.uint16)
+        for contrast in (-100, 60, 100):
+            found = int(toned(grey, Tone(contrast=contrast))[0, 0, 0])
+            self.assertAlmostEqual(found, grey[0, 0, 0] / 257, delta=1)
+
+    def test_shadows_and_highlights_leave_no_halo(self):
+        """Beside a step of a dark and a light field, nothing is more than 3 % past either."""
+        photo = np.zeros((120, 400, 3), np.uint8)
+        photo[:, :200], photo[:, 200:] = 40, 200
+        fine = photo.astype(np.uint16) * np.uint16(257)
+        lines = bases_of(photo, 400).laid(Affine(1, 0, 0, 1), (0, 0, 400, 120))
+        for tone in (Tone(shadows=100), Tone(highlights=-100), Tone(shadows=80, highlights=-80)):
+            row = toned(fine, tone, lines=lines)[60, :, 0].astype(float)
+            dark, light = row[20], row[380]
+            step = light - dark
+            with self.subTest(tone=tone):
+                self.assertGreater(step, 20)
+                self.assertLess((dark - row[:200].min()) / step, 0.03)
+                self.assertLess((row[:200].max() - dark) / step, 0.03)
+                self.assertLess((row[200:].max() - light) / step, 0.03)
+                self.assertLess((light - row[200:].min()) / step, 0.03)
+
+    def test_shadows_lift_the_dark_region_and_leave_the_light_one(self):
+        photo = np.zeros((60, 200, 3), np.uint8)
+        photo[:, :100], photo[:, 100:] = 30, 220
+        fine = photo.astype(np.uint16) * np.uint16(257)
+        lines = bases_of(photo, 200).laid(Affine(1, 0, 0, 1), (0, 0, 200, 60))
+        row = toned(fine, Tone(shadows=100), lines=lines)[30, :, 0]
+        self.assertGreater(row[10], 45)
+        self.assertAlmostEqual(int(row[190]), 220, delta=1)
+
+    def test_clarity_strengthens_texture_and_keeps_the_mean(self):
+        photo = (120 + 12 * np.sin(np.arange(300) / 4)[None, :, None]).repeat(80, 0).repeat(3, 2)
+        photo = photo.round().astype(np.uint8)
+        fine = photo.astype(np.uint16) * np.uint16(257)
+        lines = bases_of(photo, 300).laid(Affine(1, 0, 0, 1), (0, 0, 300, 80))
+        out = toned(fine, Tone(clarity=100), lines=lines).astype(float)
+        self.assertGreater(out.std(), 1.4 * photo.std())
+        self.assertAlmostEqual(out.mean(), photo.mean(), delta=2)
+
+
+class FineTest(unittest.TestCase):
+    def test_a_16_bit_ramp_stays_fine_to_the_last_step(self):
+        ramp = np.linspace(6000, 50000, 6000).astype(np.uint16)
+        photo = np.ascontiguousarray(np.broadcast_to(ramp[None, :, None], (4, 6000, 3)))
+        laid = place_at_16_bits(photo, Affine(1.0001, 0, 0, 1), (0, 0, 5990, 4))
+        self.assertGreater(len(np.unique(laid[0, :, 0])), 4096)
+        out = toned(laid, Tone(exposure=-0.5, contrast=10))
+        # Dithered: no run of one value is 1.5 times as long as its step on the ramp.
+        row = out[1, :, 0].astype(int)
+        runs = np.diff(np.flatnonzero(np.append(True, np.append(np.diff(row) != 0, True))))
+        steps = len(row) / (row.max() - row.min())
+        self.assertLess(runs.max(), 1.5 * steps)
+
+
+class ColourTest(unittest.TestCase):
+    ramp = np.stack(np.meshgrid(*[np.linspace(3000, 60000, 9)] * 2), axis=-1)
+
+    def coloured(self):
+        third = np.full((9, 9, 1), 30000.0)
+        return np.concatenate([self.ramp, third], axis=2).round().astype(np.uint16)
+
+    def test_grey_takes_all_colour_and_keeps_lightness(self):
+        picture = self.coloured()
+        out = toned(picture, Tone(grey=100))
+        self.assertLessEqual(np.ptp(out.astype(int), axis=2).max(), 1)
+        np.testing.assert_allclose(oklab(out)[..., 0], oklab(picture)[..., 0], atol=0.006)
+
+    def test_saturation_scales_chroma_where_the_gamut_allows(self):
+        picture = np.array([[[30000, 26000, 24000], [22000, 26000, 30000]]], np.uint16)
+        before, after = oklab(picture), oklab(toned(picture, Tone(saturation=50)))
+        ratio = np.hypot(after[..., 1], after[..., 2]) / np.hypot(before[..., 1], before[..., 2])
+        np.testing.assert_allclose(ratio, 1.5, atol=0.12)
+        np.testing.assert_allclose(after[..., 0], before[..., 0], atol=0.004)
+
+    def test_vibrance_spares_skin_and_what_is_strong(self):
+        """The weak blue gains more than the strong one and than skin."""
+        weak, strong, skin = (24000, 26000, 29000), (9000, 20000, 52000), (50000, 40000, 34000)
+        picture = np.array([[weak, strong, skin]], np.uint16)
+        before, after = oklab(picture), oklab(toned(picture, Tone(vibrance=80)))
+        gain = np.hypot(after[..., 1], after[..., 2]) / np.hypot(before[..., 1], before[..., 2])
+        self.assertGreater(gain[0, 0], 1.4)
+        self.assertLess(gain[0, 1], gain[0, 0] - 0.2)
+        self.assertLess(gain[0, 2], gain[0, 0] - 0.2)
+
+    def test_temperature_warms_and_tint_goes_to_magenta(self):
+        grey = np.full((1, 1, 3), 30000, np.uint16)
+        red, green, blue = toned(grey, Tone(temperature=60))[0, 0].astype(int)
+        self.assertGreater(red, blue + 20)
+        red, green, blue = toned(grey, Tone(tint=80))[0, 0].astype(int)
+        self.assertGreater(min(red, blue), green + 5)
+        for settings_ in ((0, 0), (80, 0), (-80, 40)):
+            matrix = balance_matrix(*settings_)
+            luminance = np.array([0.2126390059, 0.7151686788, 0.0721923154])
+            self.assertAlmostEqual(float(luminance @ matrix @ np.ones(3)), 1, places=9)
+        np.testing.assert_array_equal(balance_matrix(0, 0), np.eye(3))
+
+    def test_a_band_changes_its_own_hue_and_not_the_opposite(self):
+        green, magenta = (20000, 45000, 22000), (45000, 20000, 40000)
+        picture = np.array([[green, magenta]], np.uint16)
+        plain = toned(picture, Tone()).astype(int)
+        for part in ("saturation", "lightness", "hue"):
+            bands = HueBands(green=HueBand(**{part: -60}))
+            out = toned(picture, Tone(bands=bands)).astype(int)
+            with self.subTest(part):
+                self.assertGreater(np.abs(out - plain)[0, 0].max(), 8)
+                self.assertLessEqual(np.abs(out - plain)[0, 1].max(), 1)
+
+    def test_bands_overlap_smoothly_all_round(self):
+        """Round the hues at one lightness, in tenths of a degree, no strong setting jumps."""
+        angles = np.radians(np.arange(0, 360, 0.1))
+        lab = np.stack([np.full(3600, 0.7), 0.09 * np.cos(angles), 0.09 * np.sin(angles)], axis=1)
+        from_lab = np.array(
+            [
+                [1, 0.3963377774, 0.2158037573],
+                [1, -0.1055613458, -0.0638541728],
+                [1, -0.0894841775, -1.2914855480],
+            ]
+        )
+        from_lms = np.array(
+            [
+                [4.0767416621, -3.3077115913, 0.2309699292],
+                [-1.2684380046, 2.6097574011, -0.3413193965],
+                [-0.0041960863, -0.7034186147, 1.7076147010],
+            ]
+        )
+        rgb = ((lab @ from_lab.T) ** 3) @ from_lms.T
+        picture = np.rint(65535 * encode(rgb.clip(0, 1)))[None].astype(np.uint16)
+        for name in HUE_NAMES:
+            bands = HueBands(**{name: HueBand(saturation=80, lightness=50)})
+            out = toned(picture, Tone(bands=bands))[0].astype(int)
+            with self.subTest(name):
+                self.assertLessEqual(np.abs(np.diff(out, axis=0)).max(), 3)
+
+    def test_recolouring_and_fading_mix_encoded_colours(self):
+        picture = np.full((1, 1, 3), round(0.4 * 65535), np.uint16)
+        two = Tone(recolour=Recolour(strength=100, dark="#000080", light="#FFFF00"))
+        expected = [0.4 * 255, 0.4 * 255, 128 + 0.4 * (0 - 128)]
+        np.testing.assert_allclose(toned(picture, two)[0, 0], expected, atol=1)
+        quarter = Tone(fade=Fade(amount=75, colour="#FFFFFF"))
+        np.testing.assert_allclose(toned(picture, quarter)[0, 0], 102 + 0.75 * 153, atol=1)
+
+    def test_fading_to_transparent_keeps_the_colour(self):
+        finish = finish_of(20, 20, tone=Tone(fade=Fade(amount=75, colour=None)), export=PNG)
+        picture = render(finish, finish.sizes[0], sources_of(np.full((20, 20, 3), 90, np.uint8)))
+        np.testing.assert_allclose(picture[5, 5], [90, 90, 90, 64], atol=1)
+
+
+class CurveTest(unittest.TestCase):
+    def test_it_goes_through_its_points_without_overshooting(self):
+        points = ((0, 0.1), (0.3, 0.25), (0.5, 0.7), (1, 0.9))
+        tone = Tone(curve=tuple(CurvePoint(x=x, y=y) for x, y in points))
+        line = curve_line(tone, 1000)
+        for x, y in points:
+            self.assertAlmostEqual(line[round(1000 * x)], y, places=6)
+        self.assertGreaterEqual(np.diff(line).min(), 0)
+        self.assertEqual((line.min(), line.max()), (0.1, 0.9))
+
+    def test_levels_send_what_lies_past_them_to_black_and_white(self):
+        out = toned(greys, Tone(black_point=0.2, white_point=0.8))[0, :, 0].astype(int)
+        share = np.linspace(0, 1, 512)
+        self.assertEqual(out[share < 0.2].max(), 0)
+        self.assertEqual(out[share > 0.8].min(), 255)
+        self.assertAlmostEqual(int(out[256]), 128, delta=2)
+
+    def test_points_have_to_go_from_left_to_right(self):
+        for points in (((0.5, 0), (0.5, 1)), ((0.6, 0), (0.2, 1))):
+            with self.assertRaisesRegex(ValueError, "left to right"):
+                Tone(curve=tuple(CurvePoint(x=x, y=y) for x, y in points))
+        with self.assertRaisesRegex(ValueError, "white point"):
+            Tone(black_point=0.8, white_point=0.5)
+
+    def test_a_straight_curve_is_none(self):
+        middle = CurvePoint(x=0.5, y=0.5)
+        ends = (CurvePoint(x=0, y=0), CurvePoint(x=1, y=1))
+        self.assertIsNone(luminance_curve(Tone(curve=(ends[0], middle, ends[1]))))
+        self.assertEqual(len(luminance_curve(Tone(contrast=1))), STEPS + 1)
+
+
+class LookTest(unittest.TestCase):
+    def test_a_look_is_added_to_one_s_own_settings_by_its_strength(self):
+        tone = Tone(temperature=10, look=LookUse(key="golden", strength=50))
+        whole = with_look(tone)
+        self.assertEqual(whole.temperature, 10 + LOOKS["golden"].temperature / 2)
+        self.assertIsNone(whole.look)
+        clamped = with_look(Tone(grey=80, look=LookUse(key="ink")))
+        self.assertEqual(clamped.grey, 100)
+
+    def test_every_look_differs_from_the_photo_and_from_the_others(self):
+        photo = demo_sources("mugs-window.jpg").level(SHA, 4)
+        fine = photo.astype(np.uint16) * np.uint16(257)
+        lines = bases_of(photo, photo.shape[1]).laid(
+            Affine(1, 0, 0, 1), (0, 0, photo.shape[1], photo.shape[0])
+        )
+        pictures = [photo.astype(int)]
+        for key in LOOKS:
+            pictures.append(toned(fine, Tone(look=LookUse(key=key)), lines=lines).astype(int))
+        for one, picture in enumerate(pictures):
+            for other in pictures[:one]:
+                self.assertGreater(np.abs(picture - other).mean(), 1.5)
+
+
+class ProposalTest(unittest.TestCase):
+    def proposed(self, name):
+        """The photo, and it as proposed, at full size."""
+        sources = demo_sources(name)
+        photo = sources.level(SHA, 0)
+        finish = finish_of(export=PNG, tone=propose_tone(photo))
+        return photo, render(finish, finish.sizes[0], sources)
+
+    def test_the_hazy_field_gains_span(self):
+        photo, picture = self.proposed("field-noon.jpg")
+        spans = [
+            np.ptp(np.percentile(oklab(p[::4, ::4])[..., 0], (1, 99))) for p in (photo, picture)
+        ]
+        self.assertGreaterEqual(spans[1], 1.15 * spans[0])
+        self.newly_clipped(photo, picture)
+
+    def test_the_dark_workshop_gains_light(self):
+        photo, picture = self.proposed("kiln-night.jpg")
+        medians = [np.median(oklab(p[::4, ::4])[..., 0]) for p in (photo, picture)]
+        self.assertGreaterEqual(medians[1], 1.5 * medians[0])
+        self.newly_clipped(photo, picture)
+
+    def newly_clipped(self, photo, picture):
+        before, after = clipping_of(photo), clipping_of(picture)
+        self.assertLessEqual(after.high - before.high, 0.005)
+        self.assertLessEqual(after.low - before.low, 0.005)
+
+    def test_it_is_sound_for_any_photo(self):
+        for photo in (
+            np.zeros((1, 1, 3), np.uint8),
+            np.full((40, 3, 3), 255, np.uint8),
+            noise(50, 40, 4),
+            noise(300, 2, dtype=np.uint16),
+        ):
+            tone = propose_tone(photo)
+            self.assertEqual(Tone.model_validate(tone.model_dump()), tone)
+
+
+class MeasureTest(unittest.TestCase):
+    def test_a_histogram_counts_every_pixel_once(self):
+        found = histogram_of(noise(80, 60))
+        for part in (found.red, found.green, found.blue, found.brightness):
+            self.assertAlmostEqual(sum(part), 1, places=4)
+        white = histogram_of(np.full((3, 3, 3), 255, np.uint8))
+        self.assertEqual((white.red[-1], white.brightness[-1]), (1, 1))
+
+    def test_transparent_pixels_are_not_counted(self):
+        picture = np.zeros((2, 2, 4), np.uint8)
+        self.assertEqual(sum(histogram_of(picture).red), 0)
+        self.assertEqual(clipping_of(picture).low, 0)
+        picture[0, 0] = (0, 0, 0, 255)
+        self.assertEqual(clipping_of(picture).low, 1)
+
+
+class RenderTest(unittest.TestCase):
+    tone = Tone(
+        exposure=0.3,
+        shadows=40,
+        highlights=-30,
+        clarity=20,
+        contrast=15,
+        vibrance=20,
+        temperature=12,
+        bands=HueBands(blue=HueBand(saturation=30)),
+    )
+
+    def test_regions_fit_together(self):
+        sources = demo_sources("bird-figure.jpg")
+        finish = finish_of(500, 400, tone=self.tone, export=PNG)
+        whole = render(finish, finish.sizes[0], sources)
+        part = render(finish, finish.sizes[0], sources, region=(120, 90, 200, 150))
+        self.assertLessEqual(np.abs(part.astype(int) - whole[90:240, 120:320]).max(), 1)
+
+    def test_a_large_picture_made_in_strips_is_the_same(self):
+        photo = noise(2500, 2000)
+        finish = finish_of(export=PNG, tone=Tone(exposure=0.5, shadows=30))
+        whole = render(finish, finish.sizes[0], sources_of(photo))
+        part = render(finish, finish.sizes[0], sources_of(photo), region=(0, 1500, 2500, 300))
+        self.assertLessEqual(np.abs(part.astype(int) - whole[1500:1800]).max(), 1)
+
+    def test_clipped_pixels_are_marked(self):
+        photo = np.full((20, 20, 3), 120, np.uint8)
+        photo[:5], photo[5:9] = 255, 0
+        finish = finish_of(export=PNG)
+        picture = render(finish, finish.sizes[0], sources_of(photo), view="clipping")
+        self.assertEqual(picture[2, 2].tolist(), [184, 64, 26])
+        self.assertEqual(picture[7, 7].tolist(), [40, 90, 220])
+        self.assertEqual(picture[15, 15].tolist(), [120, 120, 120])
