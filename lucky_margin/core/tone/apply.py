@@ -3,9 +3,10 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.document import HUE_NAMES, Tone
+from lucky_margin.core.document import HueBands, Tone
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.tone.curves import luminance_curve
+from lucky_margin.core.tone.hues import by_hue
 from lucky_margin.core.tone.kernel import tone_pixels
 from lucky_margin.core.tone.looks import with_look
 from lucky_margin.core.tone.white_balance import balance_matrix
@@ -38,12 +39,11 @@ def toned(
     curve = luminance_curve(whole)
     balance = balance_matrix(whole.temperature, whole.tint) * 2**whole.exposure
     local = np.array([100 * whole.exposure, whole.shadows, whole.highlights, whole.clarity]) / 100
-    by_hue = [getattr(whole.bands, hue) for hue in HUE_NAMES]
-    bands = np.array([[band.hue, band.saturation, band.lightness] for band in by_hue]) / 100
     colour = np.array([0.0, whole.saturation, whole.vibrance, whole.grey]) / 100
-    if colour[1:].any() or bands.any():
+    has_bands = whole.bands != HueBands()
+    if colour[1:].any() or has_bands:
         # Vibrance and bands need a colour's hue, the others only its strength.
-        colour[0] = _BY_HUE if whole.vibrance or bands.any() else _BY_STRENGTH
+        colour[0] = _BY_HUE if whole.vibrance or has_bands else _BY_STRENGTH
     return tone_pixels(
         picture,
         decode_table(picture.dtype),
@@ -53,7 +53,7 @@ def toned(
         _NO_LINES if lines is None else lines,
         _NO_CURVE if curve is None else curve,
         colour,
-        bands,
+        by_hue(whole.bands),
         _tints(whole),
         *origin,
     )

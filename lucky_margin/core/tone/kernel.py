@@ -9,8 +9,11 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.sampling import srgb
 from lucky_margin.core.sampling.kernels import dither, encoded, to_8_bits
+from lucky_margin.core.tone.bases import DARKEST, MIDDLE_GREY
 from lucky_margin.core.tone.curves import STEPS
+from lucky_margin.core.tone.hues import HUE_STEPS
 from lucky_margin.core.types import Picture8, Picture16
 
 Floats = NDArray[np.float64]
@@ -25,18 +28,52 @@ WHITE_EV = 2.4739
 """How far white lies above mid-grey: log2(1 / 0.18)."""
 
 CLARITY = 0.8
-HUE_REACH = math.radians(30)
-BAND_LIGHTNESS = 0.22
 WEAK_CHROMA = 0.04
 """Colours weaker than this count less in a band, so that greys have no hue."""
 
 STRONG_CHROMA = 0.25
-SKIN_HUE, SKIN_REACH = math.radians(55), math.radians(32)
-SKIN_SPARED = 0.7
 DARK = 1e-6
+LN_2 = math.log(2)
 
-BAND_CENTERS = np.radians(np.array([29.0, 60.0, 105.0, 142.0, 195.0, 260.0, 305.0, 345.0]))
-"""OKLCH hues of the eight bands."""
+TABLE = 4096
+"""Even steps of encoded value in the tables below, which replace slow functions of light."""
+
+_LIGHT = srgb.decode(np.arange(TABLE + 2) / TABLE)
+EV_OF = np.log2(np.maximum(_LIGHT, DARKEST) / MIDDLE_GREY)
+"""Brightness in EV from mid-grey."""
+
+ROOT_OF = np.cbrt(_LIGHT)
+
+
+@numba.njit(inline="always")
+def _looked_up(table: Floats, code: float) -> float:
+    """``table`` at an encoded value (0..1), with linear interpolation."""
+    place = code * TABLE
+    step = int(place)
+    return table[step] + (table[step + 1] - table[step]) * (place - step)
+
+
+@numba.njit(inline="always")
+def _root(light: float, encode: NDArray[np.float32]) -> float:
+    """The cube root of linear light."""
+    if light < 0.0 or light > 1.0:
+        return np.cbrt(light)
+    return _looked_up(ROOT_OF, encoded(light, encode))
+
+
+@numba.njit(error_model="numpy")
+def _angle(y: float, x: float) -> float:
+    """``atan2`` to 0.0004 radians, by a polynomial on the first octant (Abramowitz and Stegun,
+    "Handbook of Mathematical Functions", 4.4.49, shortened)."""
+    ax, ay = abs(x), abs(y)
+    a = min(ax, ay) / max(max(ax, ay), 1e-12)
+    s = a * a
+    angle = ((-0.0464964749 * s + 0.15931422) * s - 0.327622764) * s * a + a
+    if ay > ax:
+        angle = 0.5 * np.pi - angle
+    if x < 0.0:
+        angle = np.pi - angle
+    return -angle if y < 0.0 else angle
 
 
 @numba.njit(inline="always")
@@ -55,7 +92,7 @@ def tone_pixels(
     lines: NDArray[np.float32],
     curve: Floats,
     colour: Floats,
-    bands: Floats,
+    by_hue: Floats,
     tint: Floats,
     x_origin: int,
     y_origin: int,
@@ -65,9 +102,9 @@ def tone_pixels(
     ``balance`` is the 3 x 3 matrix with exposure in it; ``local`` exposure (EV), shadows,
     highlights, clarity (-1..1); ``lines`` the laid bases, or empty; ``curve`` linear luminance
     by encoded, or empty; ``colour`` how OKLCH is needed (0 not, 1 without hue, 2 with it),
-    saturation, vibrance (-1..1) and grey (0..1); ``bands`` hue, saturation, lightness (-1..1) of
-    each; ``tint`` recolouring's strength, dark and light, fading's strength and colour, and
-    whether it fades to transparent (encoded, 0..1).
+    saturation, vibrance (-1..1) and grey (0..1); ``by_hue`` see ``hues.by_hue``; ``tint``
+    recolouring's strength, dark and light, fading's strength and colour, and whether it fades to
+    transparent (encoded, 0..1).
     """
     height, width, channels = picture.shape
     out = np.empty((height, width, channels), np.uint8)
@@ -82,14 +119,14 @@ def tone_pixels(
             b = balance[6] * r0 + balance[7] * g0 + balance[8] * b0
             if has_lines:
                 light = 0.2126390059 * r0 + 0.7151686788 * g0 + 0.0721923154 * b0
-                own = np.log2(max(light, 2.0**-12) / 0.18)
+                own = _looked_up(EV_OF, encoded(light, encode))
                 base = lines[j, i, 0] * own + lines[j, i, 1]
                 detail = own - base
                 base += local[0]
                 gain = SHADOW_EV * local[1] * _smooth(-base / SHADOW_DEPTH)
                 gain += HIGHLIGHT_EV * local[2] * _smooth(base / WHITE_EV)
                 gain += CLARITY * local[3] * detail
-                factor = 2.0**gain
+                factor = np.exp(LN_2 * gain)
                 r, g, b = r * factor, g * factor, b * factor
             if has_curve:
                 y = 0.2126390059 * r + 0.7151686788 * g + 0.0721923154 * b
@@ -97,11 +134,12 @@ def tone_pixels(
                 step = min(int(place), STEPS - 1)
                 wanted = curve[step] + (curve[step + 1] - curve[step]) * (place - step)
                 if y > DARK:
-                    r, g, b = r * wanted / y, g * wanted / y, b * wanted / y
+                    factor = wanted / y
+                    r, g, b = r * factor, g * factor, b * factor
                 else:
                     r, g, b = wanted, wanted, wanted
             if colour[0] > 0:
-                r, g, b = _coloured(r, g, b, colour, bands)
+                r, g, b = _coloured(r, g, b, encode, colour, by_hue)
             r, g, b = _in_gamut(r, g, b)
             r, g, b = encoded(r, encode), encoded(g, encode), encoded(b, encode)
             if tint[0] > 0:
@@ -143,32 +181,39 @@ def _in_gamut(r: float, g: float, b: float) -> tuple[float, float, float]:
 
 @numba.njit(error_model="numpy")
 def _coloured(
-    r: float, g: float, b: float, colour: Floats, bands: Floats
+    r: float,
+    g: float,
+    b: float,
+    encode: NDArray[np.float32],
+    colour: Floats,
+    by_hue: Floats,
 ) -> tuple[float, float, float]:
     """Saturation, vibrance, hue bands and grey, in OKLCH."""
-    l_ = np.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b)
-    m_ = np.cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b)
-    s_ = np.cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b)
+    l_ = _root(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b, encode)
+    m_ = _root(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b, encode)
+    s_ = _root(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b, encode)
     light = 0.2104542553 * l_ + 0.7936177850 * m_ - 0.0040720468 * s_
     a = 1.9779984951 * l_ - 2.4285922050 * m_ + 0.4505937099 * s_
     bb = 0.0259040371 * l_ + 0.7827717662 * m_ - 0.8086757660 * s_
     factor = (1.0 + colour[1]) * (1.0 - colour[3])
     if colour[0] > 1:
         chroma = np.sqrt(a * a + bb * bb)
-        hue = np.arctan2(bb, a)
+        hue = _angle(bb, a)
         weight = chroma / (chroma + WEAK_CHROMA)
-        first, second, share = _bands_at(hue)
-        turn = bands[first, 0] + (bands[second, 0] - bands[first, 0]) * share
-        more = bands[first, 1] + (bands[second, 1] - bands[first, 1]) * share
-        lift = bands[first, 2] + (bands[second, 2] - bands[first, 2]) * share
-        skin = 1.0 - SKIN_SPARED * _smooth(1.0 - abs(hue - SKIN_HUE) / SKIN_REACH)
+        place = (hue + np.pi) * (HUE_STEPS / (2.0 * np.pi))
+        step = min(max(int(place), 0), HUE_STEPS - 1)
+        share = place - step
+        turn = by_hue[step, 0] + (by_hue[step + 1, 0] - by_hue[step, 0]) * share
+        more = by_hue[step, 1] + (by_hue[step + 1, 1] - by_hue[step, 1]) * share
+        lift = by_hue[step, 2] + (by_hue[step + 1, 2] - by_hue[step, 2]) * share
+        spared = by_hue[step, 3] + (by_hue[step + 1, 3] - by_hue[step, 3]) * share
         weak = 1.0 - min(chroma / STRONG_CHROMA, 1.0) if colour[2] > 0 else 1.0
-        factor *= (1.0 + colour[2] * weak * skin) * (1.0 + more * weight)
+        factor *= (1.0 + colour[2] * weak * (1.0 - spared)) * (1.0 + more * weight)
         # Black and white have no room to be lightened, and near them there is little.
         room = 4.0 * light * (1.0 - light) if 0.0 < light < 1.0 else 0.0
-        light += BAND_LIGHTNESS * lift * weight * room
+        light += lift * weight * room
         if turn != 0.0:
-            cos, sin = np.cos(HUE_REACH * turn), np.sin(HUE_REACH * turn)
+            cos, sin = np.cos(turn), np.sin(turn)
             a, bb = a * cos - bb * sin, a * sin + bb * cos
     a, bb = a * factor, bb * factor
     l_ = light + 0.3963377774 * a + 0.2158037573 * bb
@@ -180,19 +225,3 @@ def _coloured(
         -1.2684380046 * l_ + 2.6097574011 * m_ - 0.3413193965 * s_,
         -0.0041960863 * l_ - 0.7034186147 * m_ + 1.7076147010 * s_,
     )
-
-
-@numba.njit(error_model="numpy")
-def _bands_at(hue: float) -> tuple[int, int, float]:
-    """The two bands that a hue lies between, and the share of the second."""
-    full = 2.0 * np.pi
-    while hue < BAND_CENTERS[0]:
-        hue += full
-    first = 7
-    for band in range(1, 8):
-        if hue < BAND_CENTERS[band]:
-            first = band - 1
-            break
-    start = BAND_CENTERS[first]
-    end = BAND_CENTERS[first + 1] if first < 7 else BAND_CENTERS[0] + full
-    return first, (first + 1) % 8, _smooth((hue - start) / (end - start))
