@@ -25,23 +25,9 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.words import LOOK_NAMES
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.tone import ADDED
 
-TONE_SETTINGS = (
-    "exposure",
-    "contrast",
-    "highlights",
-    "shadows",
-    "whites",
-    "blacks",
-    "temperature",
-    "tint",
-    "saturation",
-    "vibrance",
-    "clarity",
-    "grey",
-    "black_point",
-    "white_point",
-)
+TONE_SETTINGS = (*ADDED, "black_point", "white_point")
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _PIXELS = re.compile(r"(\d+)?x(\d+)?")
 _PAPER = re.compile(rf"({_NUMBER})x({_NUMBER})(mm|cm|in)(?:@({_NUMBER}))?")

@@ -39,10 +39,10 @@ class RoomTest(unittest.TestCase):
 
     @settings(max_examples=400)
     @given(room=rooms, ratio=st.one_of(st.none(), ratios), grip=grips, dx=ways, dy=ways,
-           snap=st.sampled_from([0, 8, 500]))  # fmt: skip
-    def test_drags(self, room, ratio, grip, dx, dy, snap):
+           pull=st.sampled_from([0, 8, 500]))  # fmt: skip
+    def test_drags(self, room, ratio, grip, dx, dy, pull):
         start = self.start(room, ratio)
-        box = dragged(start, room, grip=grip, dx=dx, dy=dy, ratio=ratio, snap=snap)
+        box = dragged(start, room, grip=grip, dx=dx, dy=dy, ratio=ratio, pull=pull)
         self.check(box, room, ratio)
         if grip == "move":
             self.assertAlmostEqual(box.width, start.width, delta=1e-6)
@@ -80,8 +80,8 @@ class SnapTest(unittest.TestCase):
     room = Room.upright(whole(900, 600))
     window = Box(left=310, top=205, width=200, height=120)
 
-    def moved(self, dx, dy, snap):
-        box = dragged(self.window, self.room, grip="move", dx=dx, dy=dy, ratio=None, snap=snap)
+    def moved(self, dx, dy, pull):
+        box = dragged(self.window, self.room, grip="move", dx=dx, dy=dy, ratio=None, pull=pull)
         return box.left, box.top
 
     def test_edges_and_centres_are_drawn_to_the_photos_lines(self):
@@ -94,7 +94,7 @@ class SnapTest(unittest.TestCase):
         self.assertEqual(self.moved(-8, 0, 0), (302, 205))
 
     def test_a_dragged_edge_snaps_alone(self):
-        box = dragged(self.window, self.room, grip="e", dx=86, dy=0, ratio=None, snap=6)
+        box = dragged(self.window, self.room, grip="e", dx=86, dy=0, ratio=None, pull=6)
         self.assertEqual((box.left, box.right), (310, 600))
 
 
@@ -110,16 +110,16 @@ class GestureTest(unittest.TestCase):
             self.assertAlmostEqual(box.ratio / ratio, 1, delta=1e-6)
 
     def test_one_edge_alone_moves_when_free(self):
-        box = dragged(self.window, self.room, grip="e", dx=57.4, dy=999, ratio=None, snap=0)
+        box = dragged(self.window, self.room, grip="e", dx=57.4, dy=999, ratio=None, pull=0)
         self.assertEqual((box.left, box.top, box.right, box.height), (200, 100, 657, 500))
 
     def test_a_corner_keeps_the_opposite_one_and_the_ratio(self):
-        box = dragged(self.window, self.room, grip="nw", dx=-80, dy=-100, ratio=0.8, snap=0)
+        box = dragged(self.window, self.room, grip="nw", dx=-80, dy=-100, ratio=0.8, pull=0)
         self.assertEqual((box.right, box.bottom), (600, 600))
         self.assertEqual((box.width, box.height), (480, 600))
 
     def test_an_edge_cannot_pass_its_opposite(self):
-        box = dragged(self.window, self.room, grip="w", dx=5000, dy=0, ratio=None, snap=0)
+        box = dragged(self.window, self.room, grip="w", dx=5000, dy=0, ratio=None, pull=0)
         self.assertEqual((box.width, box.right), (1, 600))
 
     def test_typed_numbers_become_what_was_typed(self):

@@ -19,13 +19,14 @@ from lucky_margin.core.document import (
     Tone,
 )
 from lucky_margin.core.render import render
-from lucky_margin.core.sampling import place_at_16_bits
+from lucky_margin.core.sampling import place_at_16_bits, sample
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.tone import (
     LOOKS,
     bases_of,
     clipping_of,
     curve_line,
+    detailed,
     histogram_of,
     propose_tone,
     toned,
@@ -205,6 +206,77 @@ class FineTest(unittest.TestCase):
         runs = np.diff(np.flatnonzero(np.append(True, np.append(np.diff(row) != 0, True))))
         steps = len(row) / (row.max() - row.min())
         self.assertLess(runs.max(), 1.5 * steps)
+
+
+class DetailTest(unittest.TestCase):
+    """Noise goes, edges stay; texture both ways; sharpening at the export's size."""
+
+    def noisy(self, sigma=10):
+        """A step and a soft ramp under Gaussian noise, and the same without it."""
+        clean = np.full((200, 300, 3), 90.0)
+        clean[:, 150:] = 170
+        clean[100:] += np.linspace(-30, 30, 300)[None, :, None]
+        grain = np.random.default_rng(11).normal(0, sigma, clean.shape)
+        return clean, (clean + grain).clip(0, 255)
+
+    def smoothed(self, picture, **fields):
+        fine = np.rint(picture * 257).astype(np.uint16)
+        out = detailed(fine, Tone(**fields), step=1, scale=1, long_side=300)
+        return out / 257
+
+    def psnr(self, picture, clean):
+        return 10 * np.log10(255**2 / ((picture - clean) ** 2).mean())
+
+    def test_noise_goes_by_4_db_and_the_step_keeps_its_contrast(self):
+        clean, noisy = self.noisy()
+        out = self.smoothed(noisy, smooth_light=60, smooth_colour=100)
+        self.assertGreater(self.psnr(out, clean), self.psnr(noisy, clean) + 4)
+        # Right beside the step, over the upper half, which is flat.
+        step = out[:100, 151:153].mean() - out[:100, 147:149].mean()
+        self.assertGreater(step, 0.9 * 80)
+
+    def test_noise_of_colour_goes_alone(self):
+        _, noisy = self.noisy()
+        out = self.smoothed(noisy, smooth_colour=100)
+        weights = np.array([0.2126, 0.7152, 0.0722])
+        np.testing.assert_allclose(out @ weights, noisy @ weights, atol=0.6)
+        before, after = (np.ptp(picture, axis=2).mean() for picture in (noisy, out))
+        self.assertLess(after, 0.35 * before)
+
+    def test_texture_strengthens_and_calms_and_keeps_the_mean(self):
+        waves = (120 + 10 * np.sin(np.arange(900) / 2.2)[None, :, None]).repeat(60, 0).repeat(3, 2)
+        fine = np.rint(waves * 257).astype(np.uint16)
+        spread = {}
+        for texture in (-80, 0, 80):
+            out = detailed(fine, Tone(texture=texture), step=1, scale=1, long_side=3600) / 257
+            spread[texture] = out.std()
+            self.assertAlmostEqual(out.mean(), 120, delta=0.5)
+        self.assertLess(spread[-80], 0.75 * spread[0])
+        self.assertGreater(spread[80], 1.25 * spread[0])
+
+    def test_sharpening_steepens_an_edge_of_the_export(self):
+        x = np.arange(100)
+        edge = (128 + 60 * np.tanh((x - 50) / 1.5))[None, :, None].repeat(20, 0).repeat(3, 2)
+        out = self.smoothed(edge, sharpen=100)
+        self.assertGreater(np.diff(out[10, :, 0]).max(), 1.2 * np.diff(edge[10, :, 0]).max())
+
+    def test_all_at_zero_is_the_identity(self):
+        fine = noise(40, 30, dtype=np.uint16)
+        out = detailed(fine, Tone(), step=1, scale=1, long_side=40)
+        self.assertLessEqual(np.abs(out.astype(int) - fine).max(), 1)
+
+    def test_previews_and_regions_show_what_the_export_will_have(self):
+        sources = demo_sources("kiln-night.jpg")
+        tone = Tone(exposure=1, smooth_light=60, smooth_colour=80, texture=30, sharpen=50)
+        finish = finish_of(900, 600, tone=tone, export=PNG)
+        full = render(finish, finish.sizes[0], sources)
+        half = render(finish, finish.sizes[0], sources, scale=0.5)
+        shrunk = sample(full, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 450, 300))
+        difference = np.abs(shrunk.astype(int) - half)
+        self.assertLessEqual(difference.mean(), 1.5)
+        self.assertLessEqual(np.percentile(difference, 99), 8)
+        part = render(finish, finish.sizes[0], sources, region=(300, 200, 250, 140))
+        self.assertLessEqual(np.abs(part.astype(int) - full[200:340, 300:550]).max(), 1)
 
 
 class ColourTest(unittest.TestCase):

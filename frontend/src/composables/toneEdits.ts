@@ -18,6 +18,10 @@ export type Setting =
   | 'saturation'
   | 'vibrance'
   | 'grey'
+  | 'texture'
+  | 'smooth_light'
+  | 'smooth_colour'
+  | 'sharpen'
 
 type Field = keyof ToneChanges
 
@@ -36,6 +40,10 @@ const FRESH: Required<ToneChanges> = {
   saturation: 0,
   vibrance: 0,
   clarity: 0,
+  texture: 0,
+  smooth_light: 0,
+  smooth_colour: 0,
+  sharpen: 0,
   bands: {
     red: BAND,
     orange: BAND,

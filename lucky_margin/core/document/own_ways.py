@@ -71,6 +71,10 @@ class ToneChanges(Changes):
     saturation: float | None = None
     vibrance: float | None = None
     clarity: float | None = None
+    texture: float | None = None
+    smooth_light: float | None = None
+    smooth_colour: float | None = None
+    sharpen: float | None = None
     bands: HueBands | None = None
     grey: float | None = None
     curve: tuple[CurvePoint, ...] | None = None

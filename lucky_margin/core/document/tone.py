@@ -115,6 +115,10 @@ class Tone(Value):
     saturation: Amount = 0
     vibrance: Amount = 0
     clarity: Amount = 0
+    texture: Amount = 0
+    smooth_light: Share = Field(default=0, description="Noise of brightness.")
+    smooth_colour: Share = Field(default=0, description="Noise of colour.")
+    sharpen: Share = 0
     bands: HueBands = HueBands()
     grey: Share = 0
     curve: tuple[CurvePoint, ...] = Field(

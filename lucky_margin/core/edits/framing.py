@@ -19,19 +19,19 @@ LEAST_BOX = 1.0
 def drag_window(here: Context, edit: edits.DragWindow) -> Edited:
     box = dragged(
         here.frame.window,
-        here.photo.room,
+        here.photo.window_room,
         grip=edit.grip,
         dx=edit.dx,
         dy=edit.dy,
         ratio=here.frame.held_ratio,
-        snap=edit.snap,
+        pull=edit.snap,
     )
     return here.with_window(box)
 
 
 def draw_window(here: Context, edit: edits.DrawWindow) -> Edited:
     box = drawn(
-        here.photo.room,
+        here.photo.window_room,
         x0=edit.x0,
         y0=edit.y0,
         x1=edit.x1,
@@ -44,7 +44,11 @@ def draw_window(here: Context, edit: edits.DrawWindow) -> Edited:
 def type_window(here: Context, edit: edits.TypeWindow) -> Edited:
     frame = here.frame
     box = typed(
-        frame.window, here.photo.room, field=edit.field, value=edit.value, ratio=frame.held_ratio
+        frame.window,
+        here.photo.window_room,
+        field=edit.field,
+        value=edit.value,
+        ratio=frame.held_ratio,
     )
     edited = here.with_window(box)
     read = {"from_left": "left", "from_top": "top"}.get(edit.field, edit.field)
@@ -59,11 +63,11 @@ def type_window(here: Context, edit: edits.TypeWindow) -> Edited:
 def set_window(here: Context, edit: edits.SetWindow) -> Edited:
     if edit.window is None:
         return here.with_crop(window=None)
-    return here.with_window(here.photo.room.moved_inside(edit.window))
+    return here.with_window(here.photo.window_room.moved_inside(edit.window))
 
 
 def scale_window(here: Context, edit: edits.ScaleWindow) -> Edited:
-    return here.with_window(scaled(here.frame.window, here.photo.room, factor=edit.factor))
+    return here.with_window(scaled(here.frame.window, here.photo.window_room, factor=edit.factor))
 
 
 def set_contain(here: Context, edit: edits.SetContain) -> Edited:

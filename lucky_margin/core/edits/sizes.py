@@ -117,10 +117,10 @@ def _reframed(here: Context, size: Size) -> Finish:
     if own is None or held is None:
         return here.finish.with_size(size)
     area = own.width * own.height
-    largest, _ = here.photo.room.largest(held)
+    largest, _ = here.photo.window_room.largest(held)
     width = min((area * held) ** 0.5, largest)
     window = here.photo.box_of(changed(own, width=width, height=width / held))
-    inside = here.photo.window_of(here.photo.room.moved_inside(window))
+    inside = here.photo.window_of(here.photo.window_room.moved_inside(window))
     crop = size.crop.model_copy(update={"window": inside})
     return here.finish.with_size(size.model_copy(update={"crop": crop}))
 

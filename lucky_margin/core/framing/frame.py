@@ -73,7 +73,7 @@ def frame_of(finish: Finish, size: Size, photo_width: int, photo_height: int) ->
     held = _held_ratio(finish, size)
     own = size.crop.window
     if own:
-        window = photo.room.moved_inside(photo.box_of(own))
+        window = photo.window_room.moved_inside(photo.box_of(own))
     else:
         window = following(finish.focus, photo, held)
     if isinstance(size.pixels, AsCropped):

@@ -24,23 +24,23 @@ _STILL = 1e-6
 
 
 def dragged(
-    window: Box, room: Room, *, grip: Grip, dx: float, dy: float, ratio: float | None, snap: float
+    window: Box, room: Room, *, grip: Grip, dx: float, dy: float, ratio: float | None, pull: float
 ) -> Box:
     """``window`` after its ``grip`` was dragged by ``dx``, ``dy`` pixels.
 
     ``ratio`` (width over height) is held when given: a corner keeps the opposite corner where
     it is, an edge keeps the opposite edge and the middle line, sliding only where the photo
-    ends. ``None`` lets each edge move alone. What comes within ``snap`` pixels of the photo's
+    ends. ``None`` lets each edge move alone. What comes within ``pull`` pixels of the photo's
     edges, thirds or centre goes there.
     """
     if grip == "move":
         moved = window.moved(
             _whole(window.left + dx) - window.left, _whole(window.top + dy) - window.top
         )
-        return room.moved_inside(_snapped(moved, room.bounds, snap))
+        return room.moved_inside(_snapped(moved, room.bounds, pull))
     lines = room.bounds
-    dx += _pull_x(window, grip, dx, lines, snap)
-    dy += _pull_y(window, grip, dy, lines, snap)
+    dx += _pull_x(window, grip, dx, lines, pull)
+    dy += _pull_y(window, grip, dy, lines, pull)
     if ratio is None:
         return _free(window, room, grip, dx, dy)
     return _held(window, room, grip, dx, dy, ratio)
@@ -81,7 +81,7 @@ def typed(window: Box, room: Room, *, field: WindowField, value: float, ratio: f
     step = value - getattr(window, field)
     across = field in ("left", "right")
     dx, dy = (step, 0.0) if across else (0.0, step)
-    return dragged(window, room, grip=_EDGE_GRIPS[field], dx=dx, dy=dy, ratio=ratio, snap=0)
+    return dragged(window, room, grip=_EDGE_GRIPS[field], dx=dx, dy=dy, ratio=ratio, pull=0)
 
 
 def _grown(window: Box, room: Room, field: str, value: float, ratio: float | None) -> Box:
@@ -183,26 +183,26 @@ def _between(left: float, top: float, right: float, bottom: float) -> Box:
     return Box(left=left, top=top, width=right - left, height=bottom - top)
 
 
-def _snapped(box: Box, bounds: Box, snap: float) -> Box:
+def _snapped(box: Box, bounds: Box, pull: float) -> Box:
     """``box`` moved so that an edge, or its centre, lies on one of the photo's lines."""
     x, y = box.center
-    pull_x = _pull((box.left, x, box.right), _lines(bounds.left, bounds.width), snap)
-    pull_y = _pull((box.top, y, box.bottom), _lines(bounds.top, bounds.height), snap)
+    pull_x = _pull((box.left, x, box.right), _lines(bounds.left, bounds.width), pull)
+    pull_y = _pull((box.top, y, box.bottom), _lines(bounds.top, bounds.height), pull)
     return box.moved(pull_x, pull_y)
 
 
-def _pull_x(window: Box, grip: str, dx: float, bounds: Box, snap: float) -> float:
+def _pull_x(window: Box, grip: str, dx: float, bounds: Box, pull: float) -> float:
     edge = window.left if "w" in grip else window.right
     if not set(grip) & set("ew"):
         return 0
-    return _pull((edge + dx,), _lines(bounds.left, bounds.width), snap)
+    return _pull((edge + dx,), _lines(bounds.left, bounds.width), pull)
 
 
-def _pull_y(window: Box, grip: str, dy: float, bounds: Box, snap: float) -> float:
+def _pull_y(window: Box, grip: str, dy: float, bounds: Box, pull: float) -> float:
     edge = window.top if "n" in grip else window.bottom
     if not set(grip) & set("ns"):
         return 0
-    return _pull((edge + dy,), _lines(bounds.top, bounds.height), snap)
+    return _pull((edge + dy,), _lines(bounds.top, bounds.height), pull)
 
 
 def _lines(start: float, length: float) -> tuple[float, ...]:
@@ -210,11 +210,11 @@ def _lines(start: float, length: float) -> tuple[float, ...]:
     return tuple(start + length * share for share in (0, 1 / 3, 1 / 2, 2 / 3, 1))
 
 
-def _pull(places: tuple[float, ...], lines: tuple[float, ...], snap: float) -> float:
-    """The shortest way from one of ``places`` to one of ``lines``, if within ``snap``, else 0."""
+def _pull(places: tuple[float, ...], lines: tuple[float, ...], pull: float) -> float:
+    """The shortest way from one of ``places`` to one of ``lines``, if within ``pull``, else 0."""
     ways = [line - place for place in places for line in lines]
     nearest = min(ways, key=abs)
-    return nearest if abs(nearest) <= snap else 0.0
+    return nearest if abs(nearest) <= pull else 0.0
 
 
 def _whole(length: float) -> float:

@@ -28,7 +28,7 @@ class TurnedPhoto:
     turn: Turn = Turn()
 
     @cached_property
-    def room(self) -> Room:
+    def window_room(self) -> Room:
         """Where windows may lie: on the photo, or anywhere in its bounds when empty corners
         are allowed."""
         return Room.upright(self.bounds) if self.turn.empty_corners else self.surface

@@ -49,7 +49,7 @@ def following(focus: Focus | None, photo: TurnedPhoto, ratio: float | None) -> B
     larger than the window the window is centred on the box. Without a focus it is centred on
     the photo; without a ratio it is as much of the photo as there is.
     """
-    width, height = photo.room.largest(ratio)
+    width, height = photo.window_room.largest(ratio)
     x, y = photo.bounds.center
     box = None
     if focus is not None and ratio is not None:
@@ -58,11 +58,11 @@ def following(focus: Focus | None, photo: TurnedPhoto, ratio: float | None) -> B
         box = focus_box(focus, photo)
     window = Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
     if box is None:
-        return photo.room.moved_inside(window)
+        return photo.window_room.moved_inside(window)
     # Nearest points of two convex sets in turn: covering the box, and lying inside.
     for _ in range(_TRIES):
         covering = _covering(window, box)
-        inside = photo.room.moved_inside(covering)
+        inside = photo.window_room.moved_inside(covering)
         if inside == window:
             break
         window = inside

@@ -34,6 +34,7 @@ from lucky_margin.core.render.grounds import fill_of
 from lucky_margin.core.render.laying import placed, toned_photo
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import sample
+from lucky_margin.core.tone import needs_detail
 from lucky_margin.core.types import Mask, Picture8, Region
 
 View = Literal["final", "photo", "before", "clipping"]
@@ -46,6 +47,9 @@ CLIPPED_HIGH, CLIPPED_LOW = (184, 64, 26), (40, 90, 220)
 
 SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
+
+QUICK_PIXELS = 3_000_000
+"""Output pixels up to which a picture with detail is drawn whole for its previews."""
 
 WHITE = "#FFFFFF"
 
@@ -76,20 +80,28 @@ def render(
     if view == "photo":
         return _whole_photo(finish, frame.photo, sources, scale, region)
     grid = Grid.of(frame.output.width, frame.output.height, scale, region)
-    if scale < SMALLEST_DRAWN:
-        drawn = render(finish, size, sources, scale=SMALLEST_DRAWN, view=view)
+    smallest = _smallest_drawn(finish, size, frame)
+    if scale < smallest:
+        drawn = render(finish, size, sources, scale=smallest, view=view)
         return _shrunk(drawn, grid)
     sheet = _sheet(finish, size, sources, frame, grid, view)
     return _marked(sheet) if view == "clipping" else compose(sheet)
 
 
+def _smallest_drawn(finish: Finish, size: Size, frame: Frame) -> float:
+    """Detail depends on the very pixels, so a picture with it is drawn whole when that is quick;
+    of a large one a preview is shrunk so much that the difference is gone."""
+    pixels = frame.output.width * frame.output.height
+    return 1.0 if needs_detail(finish.tone_of(size)) and pixels <= QUICK_PIXELS else SMALLEST_DRAWN
+
+
 def _marked(sheet: Sheet) -> Picture8:
     """The sheet with the photo's clipped pixels in colours of their own."""
-    colours = sheet.photo[:, :, :3]
-    photo = sheet.photo.copy()
-    photo[:, :, :3][(colours == 255).any(axis=2)] = CLIPPED_HIGH
-    photo[:, :, :3][(colours == 0).all(axis=2)] = CLIPPED_LOW
-    return compose(replace(sheet, photo=photo))
+    marked = sheet.photo.copy()
+    seen = sheet.photo[:, :, :3]
+    marked[:, :, :3][(seen == 255).any(axis=2)] = CLIPPED_HIGH
+    marked[:, :, :3][(seen == 0).all(axis=2)] = CLIPPED_LOW
+    return compose(replace(sheet, photo=marked))
 
 
 def flatten_colour(finish: Finish) -> str:
@@ -147,7 +159,7 @@ def photo_under(sha256: str, tone: Tone, frame: Frame, grid: Grid, sources: Sour
     mapping = frame.from_output.after(grid.to_full)
     if not tone.is_set:
         return placed(sha256, mapping, grid.region, sources)
-    return toned_photo(sha256, tone, mapping, grid.region, sources)
+    return toned_photo(sha256, tone, mapping, grid.scale_x, grid.region, sources)
 
 
 def _photo_mask(frame: Frame, grid: Grid, sources: Sources) -> Mask | None:

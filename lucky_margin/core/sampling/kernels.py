@@ -55,6 +55,27 @@ def _stored(value: float, noise: float, top: int) -> int:
     return int(min(max(value, 0.0), 1.0) * top + 0.5)
 
 
+@numba.njit(inline="always")
+def _store_pixel(
+    pixel: NDArray[np.uint8] | NDArray[np.uint16],
+    red: float,
+    green: float,
+    blue: float,
+    share: float,
+    encode: NDArray[np.float32],
+    noise: float,
+) -> None:
+    """Linear light, premultiplied by ``share`` where there is a fourth channel, as it is kept."""
+    top = 255 if pixel.itemsize == 1 else 65535
+    if pixel.size == 4:
+        pixel[3] = _stored(min(max(share, 0.0), 1.0), noise, top)
+        scale = 1.0 / share if share > 0 else 0.0
+        red, green, blue = red * scale, green * scale, blue * scale
+    pixel[0] = _stored(encoded(red, encode), noise, top)
+    pixel[1] = _stored(encoded(green, encode), noise, top)
+    pixel[2] = _stored(encoded(blue, encode), noise, top)
+
+
 @numba.njit(parallel=True, nogil=True, cache=True)
 def resample(
     source: AnyPicture,
@@ -73,7 +94,6 @@ def resample(
     ``x_origin`` and ``y_origin`` are the absolute output coordinates of the first pixel, which
     the dither needs.
     """
-    full = 255 if out.itemsize == 1 else 65535
     channels = source.shape[2]
     height, width = y_first.shape[0], x_first.shape[0]
     left = x_first.min()
@@ -107,15 +127,7 @@ def resample(
                     share += weight * line[x + 3]
                 x += channels
             noise = dither(x_origin + i, y_origin + j)
-            if channels == 4:
-                out[j, i, 3] = _stored(min(max(share, 0.0), 1.0), noise, full)
-                if share <= 0:
-                    out[j, i, :3] = 0
-                    continue
-                red, green, blue = red / share, green / share, blue / share
-            out[j, i, 0] = _stored(encoded(red, encode), noise, full)
-            out[j, i, 1] = _stored(encoded(green, encode), noise, full)
-            out[j, i, 2] = _stored(encoded(blue, encode), noise, full)
+            _store_pixel(out[j, i], red, green, blue, share, encode, noise)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -170,7 +182,6 @@ def turn(
     a, b, c, d = matrix
     height, width = out.shape[:2]
     top = np.float64(decode.shape[0] - 1)
-    full = 255 if out.itemsize == 1 else 65535
     for j in numba.prange(height):
         for i in range(width):
             red = green = blue = share = 0.0
@@ -193,15 +204,7 @@ def turn(
                     blue += weight * decode[pixel[2]]
                     share += weight
             noise = dither(x_origin + i, y_origin + j)
-            if channels == 4:
-                out[j, i, 3] = _stored(min(share, 1.0), noise, full)
-                if share <= 0:
-                    out[j, i, :3] = 0
-                    continue
-                red, green, blue = red / share, green / share, blue / share
-            out[j, i, 0] = _stored(encoded(red, encode), noise, full)
-            out[j, i, 1] = _stored(encoded(green, encode), noise, full)
-            out[j, i, 2] = _stored(encoded(blue, encode), noise, full)
+            _store_pixel(out[j, i], red, green, blue, share, encode, noise)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)

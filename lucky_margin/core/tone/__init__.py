@@ -2,6 +2,7 @@
 
 The order of operations, each absent when its control is at zero:
 
+0. *smoothing, texture, sharpening*: on encoded luminance and colour differences (``detail``)
 1. *temperature, tint*: chromatic adaptation (``white_balance``)
 2. *exposure*: linear light times ``2 ** EV``
 3. *highlights, shadows*: a gain by the edge-aware brightness of the region (``bases``)
@@ -20,21 +21,26 @@ from lucky_margin.core.tone.automatic import propose_tone
 from lucky_margin.core.tone.bases import WORKING_SIDE as BASES_SIDE
 from lucky_margin.core.tone.bases import Bases, bases_of
 from lucky_margin.core.tone.curves import curve_line
-from lucky_margin.core.tone.looks import LOOKS, with_look
+from lucky_margin.core.tone.detail import apron, detailed, needs_detail
+from lucky_margin.core.tone.looks import ADDED, LOOKS, with_look
 from lucky_margin.core.tone.measure import Clipping, Histogram, clipping_of, histogram_of
 from lucky_margin.core.tone.warm_up import warm_up
 
 __all__ = [
+    "ADDED",
     "BASES_SIDE",
     "LOOKS",
     "Bases",
     "Clipping",
     "Histogram",
+    "apron",
     "bases_of",
     "clipping_of",
     "curve_line",
+    "detailed",
     "histogram_of",
     "needs_bases",
+    "needs_detail",
     "propose_tone",
     "toned",
     "warm_up",

@@ -5,7 +5,7 @@ from typing import Any
 from lucky_margin.core.document import HUE_NAMES, HueBands, LookKey, Tone
 
 _LIMITS = {"exposure": 5.0}
-_ADDED = (
+ADDED = (
     "exposure",
     "contrast",
     "highlights",
@@ -17,8 +17,14 @@ _ADDED = (
     "saturation",
     "vibrance",
     "clarity",
+    "texture",
+    "smooth_light",
+    "smooth_colour",
+    "sharpen",
     "grey",
 )
+_FROM_ZERO = ("grey", "smooth_light", "smooth_colour", "sharpen")
+"""Single numbers of a tone: a look's are added to one's own."""
 
 
 LOOKS: dict[LookKey, Tone] = {
@@ -63,7 +69,7 @@ def with_look(tone: Tone) -> Tone:
         return tone
     look, share = LOOKS[tone.look.key], tone.look.strength / 100
     fields: dict[str, Any] = {
-        name: _limited(name, getattr(tone, name) + share * getattr(look, name)) for name in _ADDED
+        name: _limited(name, getattr(tone, name) + share * getattr(look, name)) for name in ADDED
     }
     bands = {}
     for hue in HUE_NAMES:
@@ -78,4 +84,4 @@ def with_look(tone: Tone) -> Tone:
 
 def _limited(name: str, value: float) -> float:
     limit = _LIMITS.get(name, 100.0)
-    return min(max(value, 0.0 if name == "grey" else -limit), limit)
+    return min(max(value, 0.0 if name in _FROM_ZERO else -limit), limit)

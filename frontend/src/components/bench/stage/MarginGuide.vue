@@ -2,11 +2,11 @@
 import { computed } from 'vue'
 
 import { useEditDrags } from '../../../composables/editDrags'
-import { arrowWay } from '../../../composables/keys'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
 import GripTag from './GripTag.vue'
+import StageKnob from './StageKnob.vue'
 
 const props = defineProps<{
   /** The picture's top left corner on the stage, in CSS pixels. */
@@ -33,12 +33,8 @@ function drag(event: PointerEvent): void {
   follow(event, (_, dy) => ({ kind: 'drag_margin', by: dy / placed.value.scale }))
 }
 
-function nudge(event: KeyboardEvent): void {
-  const way = arrowWay(event)
-  if (!way) return
-  event.preventDefault()
-  event.stopPropagation()
-  void bench.edit({ kind: 'drag_margin', by: way[0] + way[1] }, 'after a pause')
+function nudge(dx: number, dy: number): void {
+  void bench.edit({ kind: 'drag_margin', by: dx + dy }, 'after a pause')
 }
 </script>
 
@@ -50,14 +46,13 @@ function nudge(event: KeyboardEvent): void {
     </g>
   </svg>
   <template v-if="isSet && !stage.before && !stage.tool">
-    <button
-      type="button"
-      class="bar"
+    <StageKnob
+      form="bar"
       :style="gripAt"
-      aria-label="Margin; the arrow keys change it"
-      @pointerdown="drag"
-      @keydown="nudge"
-    ></button>
+      label="Margin; the arrow keys change it"
+      @drag="drag"
+      @nudge="nudge"
+    />
     <GripTag
       side="s"
       quiet
@@ -91,25 +86,5 @@ path {
 .over {
   stroke: rgb(255 255 255 / 85%);
   stroke-dasharray: 5 4;
-}
-
-.bar {
-  position: absolute;
-  width: 36px;
-  height: 24px;
-  padding: 0;
-  transform: translate(-50%, -50%);
-  border: 0;
-  background: none;
-  cursor: ns-resize;
-}
-
-.bar::before {
-  content: '';
-  position: absolute;
-  inset: 10px 7px;
-  border-radius: 2px;
-  background: #ffffff;
-  box-shadow: 0 0 0 1.5px rgb(30 42 47 / 75%);
 }
 </style>

@@ -2,10 +2,10 @@
 import { computed } from 'vue'
 
 import { useEditDrags } from '../../../composables/editDrags'
-import { arrowWay } from '../../../composables/keys'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import { useBench } from '../../../stores/bench'
 import GripTag from './GripTag.vue'
+import StageKnob from './StageKnob.vue'
 
 const props = defineProps<{
   /** The photo's top left corner on the stage, in CSS pixels. */
@@ -43,12 +43,8 @@ function drag(event: PointerEvent, grip: ShapeGrip): void {
   follow(event, (dx, dy) => ({ kind: 'drag_shape', grip, dx: dx / scale, dy: dy / scale }))
 }
 
-function nudge(event: KeyboardEvent, grip: ShapeGrip): void {
-  const way = arrowWay(event)
-  if (!way) return
-  event.preventDefault()
-  event.stopPropagation()
-  void bench.edit({ kind: 'drag_shape', grip, dx: way[0], dy: way[1] }, 'after a pause')
+function nudge(grip: ShapeGrip, dx: number, dy: number): void {
+  void bench.edit({ kind: 'drag_shape', grip, dx, dy }, 'after a pause')
 }
 
 function typeRadius(px: number): void {
@@ -60,14 +56,13 @@ function typeRadius(px: number): void {
 
 <template>
   <template v-if="shape.kind === 'rectangle'">
-    <button
-      type="button"
-      class="knob"
+    <StageKnob
+      form="dot"
       :style="radiusAt"
-      aria-label="Corner radius; the arrow keys change it"
-      @pointerdown="(event) => drag(event, 'radius')"
-      @keydown="(event) => nudge(event, 'radius')"
-    ></button>
+      label="Corner radius; the arrow keys change it"
+      @drag="(event) => drag(event, 'radius')"
+      @nudge="(dx, dy) => nudge('radius', dx, dy)"
+    />
     <GripTag
       v-if="radius > 0"
       side="e"
@@ -78,53 +73,20 @@ function typeRadius(px: number): void {
     />
   </template>
   <template v-if="isFree">
-    <button
-      type="button"
-      class="knob square"
+    <StageKnob
+      form="corner"
       :style="scaleAt"
-      aria-label="Size of the shape; the arrow keys change it"
-      @pointerdown="(event) => drag(event, 'scale')"
-      @keydown="(event) => nudge(event, 'scale')"
-    ></button>
-    <button
+      label="Size of the shape; the arrow keys change it"
+      @drag="(event) => drag(event, 'scale')"
+      @nudge="(dx, dy) => nudge('scale', dx, dy)"
+    />
+    <StageKnob
       v-if="shape.scale < 1"
-      type="button"
-      class="knob"
+      form="dot"
       :style="moveAt"
-      aria-label="Place of the shape; the arrow keys move it"
-      @pointerdown="(event) => drag(event, 'move')"
-      @keydown="(event) => nudge(event, 'move')"
-    ></button>
+      label="Place of the shape; the arrow keys move it"
+      @drag="(event) => drag(event, 'move')"
+      @nudge="(dx, dy) => nudge('move', dx, dy)"
+    />
   </template>
 </template>
-
-<style scoped>
-.knob {
-  position: absolute;
-  width: 26px;
-  height: 26px;
-  padding: 0;
-  transform: translate(-50%, -50%);
-  border: 0;
-  background: none;
-  cursor: move;
-}
-
-.knob::before {
-  content: '';
-  position: absolute;
-  inset: 7px;
-  border: 2px solid var(--ink);
-  border-radius: 50%;
-  background: var(--paper);
-}
-
-.knob.square {
-  transform: translate(-110%, -110%);
-  cursor: nwse-resize;
-}
-
-.knob.square::before {
-  border-radius: 2px 2px 8px;
-}
-</style>

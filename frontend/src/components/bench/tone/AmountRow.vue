@@ -9,9 +9,12 @@ const props = defineProps<{ name: Setting }>()
 
 const bench = useBench()
 const { tone, change, reset } = useToneEdits()
-const label = computed(() => props.name[0]!.toUpperCase() + props.name.slice(1))
+const LABELS: Partial<Record<Setting, string>> = { smooth_light: 'Grain', smooth_colour: 'Colour noise' }
+const FROM_ZERO: Setting[] = ['grey', 'smooth_light', 'smooth_colour', 'sharpen']
+
+const label = computed(() => LABELS[props.name] ?? props.name[0]!.toUpperCase() + props.name.slice(1))
 const isExposure = computed(() => props.name === 'exposure')
-const least = computed(() => (isExposure.value ? -5 : props.name === 'grey' ? 0 : -100))
+const least = computed(() => (isExposure.value ? -5 : FROM_ZERO.includes(props.name) ? 0 : -100))
 </script>
 
 <template>

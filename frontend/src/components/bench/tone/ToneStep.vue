@@ -15,7 +15,8 @@ import HistogramStrip from './HistogramStrip.vue'
 import HueSection from './HueSection.vue'
 import LookSection from './LookSection.vue'
 
-const LIGHT: Setting[] = ['exposure', 'contrast', 'highlights', 'shadows', 'whites', 'blacks', 'clarity']
+const LIGHT: Setting[] = ['exposure', 'contrast', 'highlights', 'shadows', 'whites', 'blacks']
+const DETAIL: Setting[] = ['clarity', 'texture', 'smooth_light', 'smooth_colour', 'sharpen']
 const COLOUR: Setting[] = ['temperature', 'tint', 'saturation', 'vibrance', 'grey']
 
 const bench = useBench()
@@ -72,6 +73,10 @@ async function propose(): Promise<void> {
   </p>
   <AmountRow v-for="name in COLOUR" :key="name" :name="name" />
   <FoldSection title="Look" :summary="lookWords"><LookSection /></FoldSection>
+  <FoldSection title="Detail" :summary="DETAIL.some(isSet) ? 'set' : 'as it is'">
+    <AmountRow v-for="name in DETAIL" :key="name" :name="name" />
+    <button v-if="DETAIL.some(isSet)" type="button" class="link" @click="reset(DETAIL)">reset detail</button>
+  </FoldSection>
   <FoldSection title="Hues" :summary="hueWords"><HueSection /></FoldSection>
   <FoldSection title="Curve" :summary="curveWords"><CurveEditor /></FoldSection>
   <FoldSection title="Recolour and fade" :summary="fadeWords"><FadeSection /></FoldSection>
