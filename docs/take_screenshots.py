@@ -76,6 +76,7 @@ def tone(page: Page) -> None:
     page.get_by_role("button", name=re.compile("^Look ")).click()
     page.get_by_role("button", name="Golden").click()
     page.get_by_role("group", name="Look").scroll_into_view_if_needed()
+    page.get_by_role("heading", name="Proofs").hover()
     page.wait_for_timeout(2500)  # until all looks are drawn
     keep(page, "split")
 

@@ -15,6 +15,8 @@ export interface PictureWish {
   scale: number
   region: [number, number, number, number] | null
   place: 'stage' | 'proof'
+  /** Quick rather than true to the export. */
+  rough?: boolean
 }
 
 export interface Shown<Wish> {
@@ -30,8 +32,8 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
   const shown = shallowRef<Shown<Wish> | null>(null)
 
   const latest = useLatest<Wish>(async (wish) => {
-    const { document, size_id, edit, view, scale, region, place } = wish
-    const body = { document, size_id, edit, view, scale, region, place, channel: `${TAB}-${name}` }
+    const { document, size_id, edit, view, scale, region, place, rough } = wish
+    const body = { document, size_id, edit, view, scale, region, place, rough, channel: `${TAB}-${name}` }
     try {
       const blob = await picture('/bench/preview', body)
       if (blob) await show(wish, blob)

@@ -1,10 +1,13 @@
 """Laying photos under a picture, from the copy that has just enough pixels."""
 
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.document import Tone
+from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import place, place_at_16_bits
 from lucky_margin.core.tone import (
@@ -47,76 +50,84 @@ def toned_photo(
     A large picture is made in strips, so that 16 bits of all of it are never held at once.
     """
     left, top, width, height = region
-    whole = with_look(tone)
+    strip = _Strips(sha256, with_look(tone), mapping, scale, sources)
+    if width * height <= STRIP_PIXELS:
+        return strip.toned(region, sources.cache)
     rows = max(1, STRIP_PIXELS // width)
-    strips = [
-        _toned_strip(
-            sha256,
-            whole,
-            mapping,
-            scale,
-            (left, top + down, width, min(rows, height - down)),
-            sources,
+    first = strip.toned((left, top, width, min(rows, height)), NO_CACHE)
+    out = np.empty((height, width, first.shape[2]), np.uint8)
+    out[:rows] = first
+    for down in range(rows, height, rows):
+        part = (left, top + down, width, min(rows, height - down))
+        out[down : down + rows] = strip.toned(part, NO_CACHE)
+    return out
+
+
+NO_CACHE = PictureCache(max_bytes=0)
+"""Keeps nothing: for strips of a picture so large that they would push out all else."""
+
+
+@dataclass(frozen=True)
+class _Strips:
+    """One toned photo laid under a picture, any part of which can be made."""
+
+    sha256: str
+    tone: Tone
+    mapping: Affine
+    scale: float
+    sources: Sources
+
+    def toned(self, region: Region, cache: PictureCache) -> Picture8:
+        tone = self.tone
+        picture = self._fine(region, cache)
+        if tone.fade.amount and tone.fade.colour is None and picture.shape[2] == 3:
+            opaque = np.full(picture.shape[:2], 65_535, np.uint16)
+            picture = np.dstack([picture, opaque])
+        lines = self._lines(region, cache) if needs_bases(tone) else None
+        return toned(picture, tone, lines=lines, origin=region[:2])
+
+    def _fine(self, region: Region, cache: PictureCache) -> Picture16:
+        """The photo's pixels at 16 bits, with the tone's detail; kept while light and colour
+        are tried."""
+        key = (self.sha256, self.mapping, region)
+        if not needs_detail(self.tone):
+            return cache.get_or_make(("at 16 bits", *key), lambda: self._sampled(region))
+        tone = self.tone
+        settings = (tone.smooth_light, tone.smooth_colour, tone.texture, tone.sharpen)
+        return cache.get_or_make(
+            ("detailed", *key, self.scale, settings), lambda: self._detailed(region)
         )
-        for down in range(0, height, rows)
-    ]
-    return strips[0] if len(strips) == 1 else np.concatenate(strips)
 
+    def _sampled(self, region: Region) -> Picture16:
+        photo, onto_copy = enough_of(self.sha256, self.mapping, self.sources)
+        return place_at_16_bits(photo, onto_copy, region)
 
-def _toned_strip(
-    sha256: str, tone: Tone, mapping: Affine, scale: float, region: Region, sources: Sources
-) -> Picture8:
-    picture = _fine(sha256, tone, mapping, scale, region, sources)
-    if tone.fade.amount and tone.fade.colour is None and picture.shape[2] == 3:
-        opaque = np.full(picture.shape[:2], 65_535, np.uint16)
-        picture = np.dstack([picture, opaque])
-    lines = _laid_lines(sha256, mapping, region, sources) if needs_bases(tone) else None
-    return toned(picture, tone, lines=lines, origin=region[:2])
-
-
-def _fine(
-    sha256: str, tone: Tone, mapping: Affine, scale: float, region: Region, sources: Sources
-) -> Picture16:
-    """The photo's pixels at 16 bits, with the tone's detail, which is kept while light and
-    colour are tried."""
-    facts = sources.facts(sha256)
-    long_side, step = max(facts.width, facts.height), mapping.length
-
-    def sampled(wanted: Region) -> Picture16:
-        photo, onto_copy = enough_of(sha256, mapping, sources)
-        return place_at_16_bits(photo, onto_copy, wanted)
-
-    if not needs_detail(tone):
-        key = ("placed at 16 bits", sha256, mapping, region)
-        return sources.cache.get_or_make(key, lambda: sampled(region))
-
-    def made() -> Picture16:
+    def _detailed(self, region: Region) -> Picture16:
+        facts = self.sources.facts(self.sha256)
+        long_side, step = max(facts.width, facts.height), self.mapping.length
         left, top, width, height = region
-        beyond = apron(tone, step, long_side)
+        beyond = apron(self.tone, step, long_side)
         wider = (left - beyond, top - beyond, width + 2 * beyond, height + 2 * beyond)
-        out = detailed(sampled(wider), tone, step=step, scale=scale, long_side=long_side)
+        out = detailed(
+            self._sampled(wider), self.tone, step=step, scale=self.scale, long_side=long_side
+        )
         return np.ascontiguousarray(out[beyond:-beyond, beyond:-beyond])
 
-    settings = (tone.smooth_light, tone.smooth_colour, tone.texture, tone.sharpen)
-    return sources.cache.get_or_make(("detailed", sha256, mapping, scale, region, settings), made)
+    def _lines(self, region: Region, cache: PictureCache) -> NDArray[np.float32]:
+        """The photo's bases under ``region``; made once for a photo, laid once for a picture."""
+        facts = self.sources.facts(self.sha256)
 
+        def make() -> NDArray[np.float32]:
+            step = max(facts.width, facts.height) / BASES_SIDE
+            photo, _ = enough_of(self.sha256, scaling(step, step), self.sources)
+            return bases_of(photo, facts.width).lines
 
-def _laid_lines(
-    sha256: str, mapping: Affine, region: Region, sources: Sources
-) -> NDArray[np.float32]:
-    """The photo's bases under ``region``; made once for a photo, and laid once for a picture."""
-    facts = sources.facts(sha256)
-
-    def make() -> NDArray[np.float32]:
-        step = max(facts.width, facts.height) / BASES_SIDE
-        photo, _ = enough_of(sha256, scaling(step, step), sources)
-        return bases_of(photo, facts.width).lines
-
-    lines = sources.cache.get_or_make(("bases", sha256), make)
-    bases = Bases(lines, lines.shape[1] / facts.width)
-    return sources.cache.get_or_make(
-        ("laid bases", sha256, mapping, region), lambda: bases.laid(mapping, region)
-    )
+        lines = self.sources.cache.get_or_make(("bases", self.sha256), make)
+        bases = Bases(lines, lines.shape[1] / facts.width)
+        return cache.get_or_make(
+            ("laid bases", self.sha256, self.mapping, region),
+            lambda: bases.laid(self.mapping, region),
+        )
 
 
 def enough_of(sha256: str, mapping: Affine, sources: Sources) -> tuple[AnyPicture, Affine]:

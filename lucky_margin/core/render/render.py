@@ -62,11 +62,13 @@ def render(
     scale: float = 1.0,
     region: Region | None = None,
     view: View = "final",
+    rough: bool = False,
 ) -> Picture8:
     """The picture of ``size`` at ``scale`` (over 0, at most 1), or the ``region`` of it.
 
     A scaled picture has ``scaled_sides`` pixels, and ``region`` is in those. What the export's
-    format cannot keep is flattened in the final view, as it will be in the file.
+    format cannot keep is flattened in the final view, as it will be in the file. A ``rough`` one
+    is drawn at its own scale however small that is: quick, and good for comparing.
 
     Raises:
         BadInput: scale or region out of range.
@@ -81,7 +83,7 @@ def render(
         return _whole_photo(finish, frame.photo, sources, scale, region)
     grid = Grid.of(frame.output.width, frame.output.height, scale, region)
     smallest = _smallest_drawn(finish, size, frame)
-    if scale < smallest:
+    if scale < smallest and not rough:
         drawn = render(finish, size, sources, scale=smallest, view=view)
         return _shrunk(drawn, grid)
     sheet = _sheet(finish, size, sources, frame, grid, view)

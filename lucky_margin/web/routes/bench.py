@@ -127,6 +127,7 @@ class PreviewWanted(Value):
     scale: float = Field(gt=0, le=1)
     region: tuple[int, int, int, int] | None = None
     lossless: bool = False
+    rough: bool = Field(default=False, description="Quick rather than true, when small.")
 
 
 class PixelWanted(Value):
@@ -245,6 +246,7 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
             scale=wanted.scale,
             region=wanted.region,
             view=wanted.view,
+            rough=wanted.rough,
         )
         return picture_response(picture, headers=FRESH, lossless=wanted.lossless)
 

@@ -2,6 +2,7 @@
 import { watchDebounced } from '@vueuse/core'
 
 import type { Edit } from '../../../api/types'
+import { useIdle } from '../../../composables/idle'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 
@@ -18,11 +19,11 @@ function forAll(edit: Edit): Edit | null {
 }
 
 watchDebounced(
-  () => [bench.stageDrawn, bench.document],
+  () => [bench.stageDrawn, bench.document, bench.dragging],
   () => {
     if (bench.document) checks.measure(bench.document)
   },
-  { debounce: IDLE_MS, immediate: true },
+  { debounce: useIdle(IDLE_MS), immediate: true },
 )
 </script>
 

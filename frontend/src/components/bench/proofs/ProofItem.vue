@@ -3,6 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
+import { useIdle } from '../../../composables/idle'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
@@ -32,7 +33,7 @@ const over = ref(false)
 const { shown, ask } = usePictures<PictureWish>(`proof-${props.size.id}`)
 
 watchDebounced(
-  () => [bench.stageDrawn, bench.document, props.scale],
+  () => [bench.stageDrawn, bench.document, props.scale, bench.dragging],
   () => {
     if (!bench.document?.sizes.some(({ id }) => id === props.size.id)) return
     ask({
@@ -45,7 +46,7 @@ watchDebounced(
       place: 'proof',
     })
   },
-  { debounce: IDLE_MS, immediate: true },
+  { debounce: useIdle(IDLE_MS), immediate: true },
 )
 
 const sides = computed(() => ({

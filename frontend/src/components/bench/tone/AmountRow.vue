@@ -32,3 +32,9 @@ const least = computed(() => (isExposure.value ? -5 : FROM_ZERO.includes(props.n
     @change="(value) => bench.slide(change({ [name]: value }))"
   />
 </template>
+
+<style scoped>
+.slider-row {
+  margin-top: 3px;
+}
+</style>

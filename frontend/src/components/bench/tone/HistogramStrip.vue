@@ -2,6 +2,7 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 
+import { useIdle } from '../../../composables/idle'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
 import { useToneFigures } from '../../../stores/toneFigures'
@@ -17,11 +18,11 @@ const measured = useToneFigures()
 const figures = computed(() => measured.figures)
 
 watchDebounced(
-  () => [bench.document, bench.sizeId],
+  () => [bench.document, bench.sizeId, bench.dragging],
   () => {
     if (bench.document) measured.measure(bench.document, bench.sizeId)
   },
-  { debounce: IDLE_MS, immediate: true },
+  { debounce: useIdle(IDLE_MS), immediate: true },
 )
 
 /** The highest step that is shown whole; single spikes may go past the top. */
@@ -43,14 +44,15 @@ const percent = (share: number) => `${(100 * share).toFixed(1)} %`
 </script>
 
 <template>
-  <div v-if="figures" class="histogram">
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" aria-label="Histogram of the photo in its window">
+  <div class="histogram">
+    <svg v-if="figures" :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" role="img" aria-label="Histogram of the photo in its window">
       <path class="grey" :d="area(figures.brightness)" />
       <path class="red" :d="area(figures.red)" />
       <path class="green" :d="area(figures.green)" />
       <path class="blue" :d="area(figures.blue)" />
     </svg>
     <button
+      v-if="figures"
       type="button"
       :aria-pressed="stage.clipping"
       title="Mark clipped pixels on the stage (C)"

@@ -2,6 +2,7 @@
 import { watchDebounced } from '@vueuse/core'
 
 import type { Edit } from '../../../api/types'
+import { useIdle } from '../../../composables/idle'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 
@@ -28,9 +29,10 @@ watchDebounced(
       scale: Math.min(1, (SIDE * window.devicePixelRatio) / Math.min(width, height)),
       region: null,
       place: 'proof',
+      rough: true,
     })
   },
-  { debounce: IDLE_MS, immediate: true },
+  { debounce: useIdle(IDLE_MS), immediate: true },
 )
 </script>
 

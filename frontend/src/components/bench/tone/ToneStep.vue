@@ -89,10 +89,6 @@ b {
   font-weight: 600;
 }
 
-:deep(.slider-row) {
-  margin-top: 3px;
-}
-
 .links {
   display: flex;
   gap: 12px;
