@@ -100,6 +100,19 @@ class ToneTest(BrowserTest):
         self.assertGreater(yellow_of(after), yellow_of(self.before) + 5)
         self.assertGreater(after.std(), self.before.std())
 
+    def test_a_neutral_that_is_picked_becomes_grey(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        page.get_by_role("button", name="pick a neutral").click()
+        box = page.get_by_role("img", name="The finished picture").bounding_box()
+        # The wall at the upper right, which is a warm beige.
+        with self.one_change():
+            page.mouse.click(box["x"] + 0.8 * box["width"], box["y"] + 0.1 * box["height"])
+        expect(page.get_by_text("make that grey")).to_be_visible()
+        wall_before, wall = self.before[18:30, 280:296], self.after()[18:30, 280:296]
+        self.assertGreater(np.ptp(wall_before.mean(axis=(0, 1))), 25)
+        self.assertLess(np.ptp(wall.mean(axis=(0, 1))), 8)
+
     def test_fading_so_that_words_can_be_written_over(self):
         self.start("shelf-wide.jpg")
         self.fold("Recolour and fade")

@@ -28,6 +28,7 @@ from lucky_margin.core.tone import (
     curve_line,
     detailed,
     histogram_of,
+    neutral_settings,
     propose_tone,
     toned,
     with_look,
@@ -320,6 +321,15 @@ class ColourTest(unittest.TestCase):
             luminance = np.array([0.2126390059, 0.7151686788, 0.0721923154])
             self.assertAlmostEqual(float(luminance @ matrix @ np.ones(3)), 1, places=9)
         np.testing.assert_array_equal(balance_matrix(0, 0), np.eye(3))
+
+    def test_what_ought_to_be_grey_becomes_grey(self):
+        for colour in ("#BCAA95", "#7C818E", "#958895", "#AAAAAA"):
+            codes = np.array([int(colour[place : place + 2], 16) for place in (1, 3, 5)])
+            light = balance_matrix(*neutral_settings(colour)) @ decode(codes / 255)
+            with self.subTest(colour=colour):
+                self.assertLess(np.ptp(light) / light.mean(), 0.02)
+        self.assertEqual(neutral_settings("#AAAAAA"), (0, 0))
+        self.assertEqual(neutral_settings("#000000"), (0, 0))
 
     def test_a_band_changes_its_own_hue_and_not_the_opposite(self):
         green, magenta = (20000, 45000, 22000), (45000, 20000, 40000)

@@ -293,6 +293,12 @@ class BenchRouteTest(ServiceTest):
         self.assertEqual((figures["curve"][0], figures["curve"][-1]), (0, 1))
         self.assertEqual(figures["newly_high"], 0)
 
+    def test_a_neutral_is_balanced(self):
+        found = self.ok("POST", "/bench/neutral", json={"colour": "#C8B090"})
+        self.assertLess(found["edit"]["changes"]["temperature"], -10)
+        self.assertIn("make that grey", found["said"])
+        self.refused(422, "POST", "/bench/neutral", json={"colour": "grey"})
+
     def test_the_looks(self):
         looks = self.ok("GET", "/bench/looks")["looks"]
         self.assertEqual({look["key"] for look in looks}, set(LOOKS))

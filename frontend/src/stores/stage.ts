@@ -42,6 +42,8 @@ export const useStage = defineStore('stage', () => {
   const tool = ref<Tool | null>(null)
   /** Where the colour goes that is picked next. */
   let takeColour: ((colour: string) => void) | null = null
+  /** Colours are picked from what is seen, or from the photo before any step but Crop. */
+  const picksBefore = ref(false)
   /** A rectangle found in the photo, shown for approval, in turned pixels. */
   const found = shallowRef<Box | null>(null)
   let edge = 0
@@ -77,8 +79,9 @@ export const useStage = defineStore('stage', () => {
     guides.value = GUIDES[(GUIDES.indexOf(guides.value) + 1) % GUIDES.length]!
   }
 
-  function pickColour(then: (colour: string) => void): void {
+  function pickColour(then: (colour: string) => void, from: 'as seen' | 'before' = 'as seen'): void {
     takeColour = then
+    picksBefore.value = from === 'before'
     tool.value = 'colour'
   }
 
@@ -151,6 +154,7 @@ export const useStage = defineStore('stage', () => {
     take,
     nextGuides,
     pickColour,
+    picksBefore,
     picked,
     fit,
     actualPixels,

@@ -71,6 +71,7 @@ from lucky_margin.core.document.values import (
     SolidColour,
     Transparent,
     Value,
+    rgb_of,
 )
 
 __all__ = [
@@ -141,4 +142,5 @@ __all__ = [
     "json_schema",
     "new_finish",
     "read_finish",
+    "rgb_of",
 ]

@@ -35,6 +35,13 @@ class Value(BaseModel):
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$"), AfterValidator(str.upper)]
 """An opaque sRGB colour, ``#RRGGBB``."""
 
+
+def rgb_of(colour: Colour) -> tuple[int, int, int]:
+    """Red, green and blue of ``#RRGGBB``, 0..255."""
+    red, green, blue = (int(colour[place : place + 2], 16) for place in (1, 3, 5))
+    return red, green, blue
+
+
 Sha256 = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 """A SHA-256 in lower-case hexadecimal."""
 

@@ -2,7 +2,7 @@
 
 import math
 
-from lucky_margin.core.document import Gradient
+from lucky_margin.core.document import Gradient, rgb_of
 from lucky_margin.core.sampling import linear_gradient
 from lucky_margin.core.types import Picture8, Region
 
@@ -17,9 +17,4 @@ def gradient_over(ground: Gradient, width: float, height: float, region: Region)
     # The line is as long as it takes for its ends to lie level with two corners.
     length = abs(width * x) + abs(height * y)
     along = (x / length, y / length, 0.5 - (width * x + height * y) / 2 / length)
-    return linear_gradient(_rgb(ground.start), _rgb(ground.end), along=along, region=region)
-
-
-def _rgb(colour: str) -> tuple[int, int, int]:
-    red, green, blue = (int(colour[place : place + 2], 16) for place in (1, 3, 5))
-    return red, green, blue
+    return linear_gradient(rgb_of(ground.start), rgb_of(ground.end), along=along, region=region)

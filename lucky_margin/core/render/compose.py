@@ -12,7 +12,7 @@ import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.document import Border, Box
+from lucky_margin.core.document import Border, Box, rgb_of
 from lucky_margin.core.types import Mask, Picture8
 
 Fill = str | Picture8 | None
@@ -133,8 +133,7 @@ def _blend(mode: skia.BlendMode) -> skia.Paint:
 
 
 def _colour(colour: str, opacity: float = 1) -> int:
-    red, green, blue = (int(colour[place : place + 2], 16) for place in (1, 3, 5))
-    packed: int = skia.Color(red, green, blue, round(255 * opacity))
+    packed: int = skia.Color(*rgb_of(colour), round(255 * opacity))
     return packed
 
 

@@ -25,6 +25,7 @@ from lucky_margin.core.tone.detail import apron, detailed, needs_detail
 from lucky_margin.core.tone.looks import ADDED, LOOKS, with_look
 from lucky_margin.core.tone.measure import Clipping, Histogram, clipping_of, histogram_of
 from lucky_margin.core.tone.warm_up import warm_up
+from lucky_margin.core.tone.white_balance import neutral_settings
 
 __all__ = [
     "ADDED",
@@ -41,6 +42,7 @@ __all__ = [
     "histogram_of",
     "needs_bases",
     "needs_detail",
+    "neutral_settings",
     "propose_tone",
     "toned",
     "warm_up",

@@ -3,7 +3,7 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.document import HueBands, Tone
+from lucky_margin.core.document import HueBands, Tone, rgb_of
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.tone.curves import luminance_curve
 from lucky_margin.core.tone.hues import by_hue
@@ -74,6 +74,5 @@ def _tints(tone: Tone) -> NDArray[np.float64]:
     )
 
 
-def _rgb(colour: str) -> tuple[float, float, float]:
-    red, green, blue = (int(colour[place : place + 2], 16) / 255 for place in (1, 3, 5))
-    return red, green, blue
+def _rgb(colour: str) -> list[float]:
+    return [code / 255 for code in rgb_of(colour)]

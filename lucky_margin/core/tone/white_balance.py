@@ -7,6 +7,11 @@ daylight locus, section 3.1; D65 and the sRGB primaries from IEC 61966-2-1.
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.document import rgb_of
+from lucky_margin.core.sampling.srgb import decode
+
+_SEARCH_STEPS = 11
+
 Matrix = NDArray[np.float64]
 
 RGB_TO_XYZ: Matrix = np.array(
@@ -44,6 +49,32 @@ def balance_matrix(temperature: float, tint: float) -> Matrix:
     adapt = np.linalg.inv(BRADFORD) @ np.diag(gains) @ BRADFORD
     matrix: Matrix = np.linalg.inv(RGB_TO_XYZ) @ adapt @ RGB_TO_XYZ
     return matrix / float((matrix @ np.ones(3)) @ RGB_TO_XYZ[1])
+
+
+def neutral_settings(colour: str) -> tuple[float, float]:
+    """Temperature and tint, in whole steps, under which ``colour`` (``#RRGGBB``) comes nearest
+    to grey; 0, 0 for black.
+
+    A search from coarse to fine: the spread of the channels has one valley.
+    """
+    light = decode(np.array(rgb_of(colour)) / 255)
+    if light.max() <= 0:
+        return 0.0, 0.0
+    best, reach = (0.0, 0.0), 100.0
+    while reach >= 1:
+        steps = np.linspace(-reach, reach, _SEARCH_STEPS)
+        tried = [
+            (float(np.clip(best[0] + dx, -100, 100)), float(np.clip(best[1] + dy, -100, 100)))
+            for dx in steps
+            for dy in steps
+        ]
+        best = min(tried, key=lambda settings: _spread(balance_matrix(*settings) @ light))
+        reach /= 3
+    return round(best[0]), round(best[1])
+
+
+def _spread(light: Matrix) -> float:
+    return float(np.ptp(light) / max(light.mean(), 1e-9))
 
 
 def _white(kelvin: float, across: float) -> Matrix:

@@ -8,6 +8,7 @@ from pydantic import Field
 from lucky_margin.core.document import (
     Border,
     Box,
+    Colour,
     Export,
     Finish,
     FixedPixels,
@@ -46,7 +47,7 @@ from lucky_margin.core.render import (
     picked_colour,
     render,
 )
-from lucky_margin.core.tone import curve_line, propose_tone
+from lucky_margin.core.tone import curve_line, neutral_settings, propose_tone
 from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
 from lucky_margin.web.preview_desk import Superseded
@@ -184,6 +185,14 @@ class TrimWanted(Value):
     tolerance: float = Field(default=DEFAULT_TOLERANCE, ge=0, le=64)
 
 
+class NeutralWanted(Value):
+    """A colour of the untouched photo that ought to be grey."""
+
+    model_config = example(colour="#B9A58C")
+
+    colour: Colour
+
+
 class Found(Value):
     """What was found in the photo, in words, and the edit that takes it; null when nothing."""
 
@@ -306,6 +315,15 @@ def find_tone(draft: Draft, studio: StudioHere) -> Found:
     settings = {name: getattr(tone, name) for name in PROPOSED}
     words = tone_in_words(tone)
     return Found(said=f"Proposed: {words}.", edit=SetTone(changes=ToneChanges(**settings)))
+
+
+@router.post("/neutral")
+def find_balance(wanted: NeutralWanted) -> Found:
+    """The temperature and tint under which a colour is grey."""
+    temperature, tint = neutral_settings(wanted.colour)
+    changes = ToneChanges(on=True, temperature=temperature, tint=tint)
+    said = f"Temperature {temperature:+g} and tint {tint:+g} make that grey."
+    return Found(said=said, edit=SetTone(changes=changes))
 
 
 @router.post("/trim")

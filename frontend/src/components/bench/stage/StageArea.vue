@@ -170,7 +170,8 @@ async function pick(event: PointerEvent): Promise<void> {
   const spot = stage.readout
   if (!spot) return
   const { x, y } = spot
-  const body = { document: bench.document, size_id: bench.sizeId, view: view.value, x, y, radius: PICK_RADIUS }
+  const from = stage.picksBefore ? 'before' : view.value
+  const body = { document: bench.document, size_id: bench.sizeId, view: from, x, y, radius: PICK_RADIUS }
   try {
     const { colour } = await post<{ colour: string | null }>('/bench/pixel', body)
     if (colour) stage.picked(colour)

@@ -6,6 +6,7 @@ import type { Found } from '../../../api/types'
 import { useToneEdits, type Setting } from '../../../composables/toneEdits'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
+import { useStage } from '../../../stores/stage'
 import FoldSection from '../../shared/FoldSection.vue'
 import OwnWays from '../../shared/OwnWays.vue'
 import AmountRow from './AmountRow.vue'
@@ -15,12 +16,13 @@ import HistogramStrip from './HistogramStrip.vue'
 import HueSection from './HueSection.vue'
 import LookSection from './LookSection.vue'
 
-const LIGHT: Setting[] = ['exposure', 'contrast', 'highlights', 'shadows', 'whites', 'blacks']
+const LIGHT: Setting[] = ['exposure', 'contrast', 'blacks', 'shadows', 'highlights', 'whites']
 const DETAIL: Setting[] = ['clarity', 'texture', 'smooth_light', 'smooth_colour', 'sharpen']
 const COLOUR: Setting[] = ['temperature', 'tint', 'saturation', 'vibrance', 'grey']
 
 const bench = useBench()
 const notices = useNotices()
+const stage = useStage()
 const { tone, reset, isSet } = useToneEdits()
 const looking = ref(false)
 const lookWords = computed(() => {
@@ -38,11 +40,11 @@ const fadeWords = computed(() => {
   return parts.filter(Boolean).join(', ') || 'none'
 })
 
-async function propose(): Promise<void> {
+/** Ask the service for settings, and make them. */
+async function find(path: string, body: object): Promise<void> {
   looking.value = true
   try {
-    const body = { document: bench.document, size_id: bench.sizeId }
-    const found = await post<Found>('/bench/auto', body)
+    const found = await post<Found>(path, body)
     if (found.edit?.kind === 'set_tone') {
       await bench.edit({ ...found.edit, only_this_size: bench.onlyThisSize })
     }
@@ -52,6 +54,12 @@ async function propose(): Promise<void> {
   } finally {
     looking.value = false
   }
+}
+
+const propose = () => find('/bench/auto', { document: bench.document, size_id: bench.sizeId })
+
+function pickNeutral(): void {
+  stage.pickColour((colour) => void find('/bench/neutral', { colour }), 'before')
 }
 </script>
 
@@ -69,7 +77,17 @@ async function propose(): Promise<void> {
   <AmountRow v-for="name in LIGHT" :key="name" :name="name" />
   <p class="field-label">
     <b>Colour</b>
-    <button v-if="COLOUR.some(isSet)" type="button" class="link" @click="reset(COLOUR)">reset colour</button>
+    <span class="links">
+      <button
+        type="button"
+        class="link strong"
+        title="Click something in the photo that ought to be grey or white"
+        @click="pickNeutral"
+      >
+        pick a neutral
+      </button>
+      <button v-if="COLOUR.some(isSet)" type="button" class="link" @click="reset(COLOUR)">reset colour</button>
+    </span>
   </p>
   <AmountRow v-for="name in COLOUR" :key="name" :name="name" />
   <FoldSection title="Look" :summary="lookWords"><LookSection /></FoldSection>
