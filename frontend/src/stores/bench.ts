@@ -86,11 +86,12 @@ export const useBench = defineStore('bench', () => {
 
   /** Take what the service has as the present state. */
   async function adopt(state: FinishState): Promise<void> {
-    if (!state.document.sizes.some((one) => one.id === sizeId.value)) {
-      sizeId.value = state.document.sizes[0]!.id
-    }
+    const { sizes } = state.document
+    const id = sizes.some((one) => one.id === sizeId.value) ? sizeId.value : sizes[0]!.id
+    const laid = await layOut(state.document, null, id)
     saved.value = state
-    draft.value = await layOut(state.document)
+    sizeId.value = id
+    draft.value = laid
     stale.value = false
   }
 
@@ -119,7 +120,9 @@ export const useBench = defineStore('bench', () => {
   function workOn(id: string): Promise<void> {
     tryOut.value = null
     return enqueue(async () => {
-      if (!document.value || sizeId.value === id) return
+      // It may have been removed by what came before.
+      const isThere = document.value?.sizes.some((one) => one.id === id)
+      if (!document.value || !isThere || sizeId.value === id) return
       try {
         const laid = await layOut(document.value, null, id)
         sizeId.value = id

@@ -62,7 +62,9 @@ watch(
   ([revision, size_id]) => {
     weighed.value = null
     lastSaved.value = null
-    if (revision) weighing.ask({ revision, size_id })
+    // A size that was just added is saved in a moment, with a revision of its own.
+    const isSaved = bench.saved?.document.sizes.some(({ id }) => id === size_id)
+    if (revision && isSaved) weighing.ask({ revision, size_id })
   },
   { immediate: true },
 )

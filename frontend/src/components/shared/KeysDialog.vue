@@ -3,23 +3,35 @@ import { KEYS } from '../../composables/keys'
 import AppDialog from './AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
+
+const half = Math.ceil(KEYS.length / 2)
+const columns = [KEYS.slice(0, half), KEYS.slice(half)]
 </script>
 
 <template>
-  <AppDialog v-model="open" title="Keys" :width="460">
-    <table>
-      <tbody>
-        <tr v-for="key in KEYS" :key="key.keys">
-          <th scope="row">{{ key.keys }}</th>
-          <td>{{ key.does }}</td>
-        </tr>
-      </tbody>
-    </table>
+  <AppDialog v-model="open" title="Keys" :width="860">
+    <div class="columns">
+      <table v-for="(keys, index) in columns" :key="index">
+        <tbody>
+          <tr v-for="key in keys" :key="key.keys">
+            <th scope="row">{{ key.keys }}</th>
+            <td>{{ key.does }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p>Number fields take a comma or a point, %, px, and small sums such as 1080/2.</p>
   </AppDialog>
 </template>
 
 <style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 26px;
+  align-items: start;
+}
+
 table {
   width: 100%;
   border-collapse: collapse;
@@ -33,7 +45,7 @@ td {
 }
 
 th {
-  width: 150px;
+  width: 120px;
   font-weight: 600;
   white-space: nowrap;
 }
