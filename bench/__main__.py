@@ -261,18 +261,6 @@ def memory() -> None:
     print(f"{'100 MP JPEG exported 1:1 with tone, peak memory':52} {peak:5.2f} GB (reach 1.5)")
 
 
-MEASURES: tuple[Callable[[], None], ...] = (
-    slider,
-    exposure_slider,
-    file_to_file,
-    eight_sizes,
-    sampling,
-    straighten,
-    shelf,
-    memory,
-)
-
-
 if __name__ == "__main__":
     print(f"Medians of {ROUNDS} rounds; photo: {DEMO_PHOTO.name}, enlarged where need be.")
     for measure in (

@@ -203,6 +203,12 @@ class FramingTest(CommandTest):
         self.photo.write_bytes(encoded(np.full((9, 9, 3), 7, np.uint8), "PNG"))
         self.bad("no margin to trim", "finish", self.photo, "--trim", "-o", self.folder / "b.png")
 
+    def test_where_there_is_no_margin_trimming_changes_nothing(self):
+        options = ("--size", "40x40", "--focus", "0.95,0.5")
+        np.testing.assert_array_equal(
+            np.asarray(self.finished(*options, "--trim")), np.asarray(self.finished(*options))
+        )
+
     def test_sizes_by_name_measure_and_one_side_in_one_go(self):
         folder = self.folder / "out"
         sizes = ("round-avatar", "50x40mm@200", "x100", "Tall post")

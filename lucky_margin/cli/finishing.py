@@ -76,8 +76,8 @@ def _finish_photo(
             finish = edited.finish
             if edited.said:
                 print(edited.said, file=sys.stderr)
-        if chosen.trim and not chosen.window:
-            trimmed = _trimmed(finish, finish.size(size.id), photo)
+        trims = chosen.trim and not chosen.window
+        if trims and (trimmed := _trimmed(finish, finish.size(size.id), photo)):
             finish = apply_edit(finish, size.id, trimmed, photo.facts).finish
     sources = MemorySources({digest: photo})
     for size in finish.sizes:
@@ -172,8 +172,8 @@ def _edits(chosen: argparse.Namespace) -> Iterator[Edit]:
         yield SetShape(shape=Rectangle(radius=values.percent(chosen.radius, "--radius")))
 
 
-def _trimmed(finish: Finish, size: Size, photo: DecodedPhoto) -> SetWindow:
-    """The window on the picture inside its plain margin.
+def _trimmed(finish: Finish, size: Size, photo: DecodedPhoto) -> SetWindow | None:
+    """The window on the picture inside its plain margin; None where there is no margin.
 
     Raises:
         BadInput: there is nothing but margin.
@@ -181,6 +181,8 @@ def _trimmed(finish: Finish, size: Size, photo: DecodedPhoto) -> SetWindow:
     trimmed = find_picture(photo.picture)
     if trimmed.found == "all plain":
         raise BadInput("Everything in this photo is plain, so there is no margin to trim.")
+    if trimmed.found == "no margin":
+        return None
     frame = frame_of(finish, size, photo.facts.width, photo.facts.height)
     return SetWindow(window=within(trimmed.box, frame.photo, frame.held_ratio))
 

@@ -82,10 +82,15 @@ export function useToneEdits() {
     return JSON.stringify(tone.value[field]) !== JSON.stringify(FRESH[field])
   }
 
+  /** Whether it changes anything when it is on. */
+  const isAnySet = computed(() =>
+    (Object.keys(FRESH) as Field[]).some((field) => field !== 'on' && isSet(field)),
+  )
+
   function reset(fields: Field[]): void {
     const changes = Object.fromEntries(fields.map((field) => [field, FRESH[field]]))
     void bench.edit(change(changes as Partial<ToneChanges>))
   }
 
-  return { tone, change, isSet, reset }
+  return { tone, change, isSet, isAnySet, reset }
 }

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Photo, ToneChanges } from '../../api/types'
 import { evenSides } from '../../composables/sides'
+import { useToneEdits } from '../../composables/toneEdits'
 import { useBench } from '../../stores/bench'
 import BorderStep from './BorderStep.vue'
 import CropStep from './crop/CropStep.vue'
@@ -47,8 +48,8 @@ function switchBorder(on: boolean): void {
   })
 }
 
-const tone = computed(() => bench.here!.tone)
-const toneIsSet = computed(() => bench.draft!.tone !== 'as taken' && tone.value.on)
+const { tone, isAnySet } = useToneEdits()
+const toneIsSet = computed(() => tone.value.on && isAnySet.value)
 
 function switchTone(on: boolean): void {
   const changes = { on } as ToneChanges
@@ -86,7 +87,7 @@ function reset(step: 'crop' | 'tone' | 'border' | 'export'): void {
         title="Tone"
         :summary="bench.draft!.tone"
         :is-set="toneIsSet"
-        :on="tone.on && toneIsSet"
+        :on="toneIsSet"
         @reset="reset('tone')"
         @switch="switchTone"
       >

@@ -3,6 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
+import { isDialogOpen } from '../../../composables/dialogs'
 import { useIdle } from '../../../composables/idle'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
@@ -76,7 +77,7 @@ async function drop(event: DragEvent): Promise<void> {
 <template>
   <li
     :class="{ on: isActive, over, stacked }"
-    draggable="true"
+    :draggable="!isDialogOpen()"
     @dragstart="lift"
     @dragover.prevent="over = true"
     @dragleave="over = false"

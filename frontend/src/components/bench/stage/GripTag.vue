@@ -8,7 +8,7 @@ const props = defineProps<{
   label: string
   /** Where the tag lies from its grip, by compass point. */
   side: string
-  /** Seen only while it or its grip is used. */
+  /** Paler until it is pointed at or typed in. */
   quiet?: boolean
 }>()
 const emit = defineEmits<{ change: [value: number] }>()
