@@ -17,6 +17,9 @@ help:
 	@echo "make test    set up, lint, check types, run all tests"
 	@echo "make bench   measure speed against general-purpose libraries"
 
+# Parts of the set-up run beside each other.
+MAKEFLAGS += --jobs=2
+
 demo: $(SETUP)/run $(SETUP)/compiled frontend/dist/index.html
 	@$(PYTHON) -m demo.seed
 	@$(PYTHON) -m lucky_margin.cli serve
@@ -59,7 +62,7 @@ $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 	@touch $@
 
 # Compiled loops are kept on disk; made here, no first picture waits for them.
-$(SETUP)/compiled: lucky_margin/core/sampling/kernels.py lucky_margin/core/tone/kernel.py $(SETUP)/run
+$(SETUP)/compiled: lucky_margin/core/sampling/kernels.py lucky_margin/core/tone/kernel.py lucky_margin/core/tone/blending.py $(SETUP)/run
 	$(PYTHON) -c 'from lucky_margin.core import sampling, tone; sampling.warm_up(); tone.warm_up()'
 	@touch $@
 

@@ -6,6 +6,7 @@ class to a status code (``lucky_margin.web.problems``), the command line to exit
     LuckyMarginError
     ├── BadInput                 the request itself cannot be carried out
     │   ├── UnreadablePhoto      not a picture, broken, or of a kind that is not taken
+    │   ├── UnreadableTable      no colour table, broken, or of a kind that is not taken
     │   ├── TooLarge             over a limit on bytes, pixels or sides
     │   └── BadDocument          a finish that does not validate
     ├── NotFound                 no such finish, photo, size, revision or export
@@ -28,6 +29,10 @@ class BadInput(LuckyMarginError):
 
 class UnreadablePhoto(BadInput):
     """The bytes are no picture that can be read here."""
+
+
+class UnreadableTable(BadInput):
+    """The bytes are no colour table that can be read here."""
 
 
 class TooLarge(BadInput):

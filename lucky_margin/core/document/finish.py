@@ -3,10 +3,12 @@
 ``docs/document.md`` describes the format in prose; ``json_schema`` publishes it.
 """
 
+from copy import deepcopy
 from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
+from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
@@ -24,7 +26,7 @@ from lucky_margin.core.document.values import (
 from lucky_margin.core.errors import BadDocument, NotFound
 
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
-VERSION: Literal[2] = 2
+VERSION: Literal[3] = 3
 MAX_SIZES = 32
 
 
@@ -72,13 +74,15 @@ class Finish(Value):
     model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["lucky-margin-finish"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     name: Name
     photo: PhotoReference
     focus: Focus | None = None
     turn: Turn = Turn()
     tone: Tone = Tone()
     border: Border = Border()
+    pieces: Annotated[tuple[Piece, ...], Field(max_length=MOST_PIECES)] = ()
+    watermark: Watermark = Watermark()
     export: Export = Export()
     backdrop: Ground = Transparent()
     outside: Ground = Transparent()
@@ -88,10 +92,14 @@ class Finish(Value):
     def _sizes_are_sound(self) -> "Finish":
         if len({size.id for size in self.sizes}) != len(self.sizes):
             raise ValueError("two sizes have the same id")
+        if len({piece.id for piece in self.pieces}) != len(self.pieces):
+            raise ValueError("two pieces have the same id")
         for size in self.sizes:
             self.turn_of(size)
             self.tone_of(size)
             self.border_of(size)
+            self.pieces_of(size)
+            self.watermark_of(size)
             self.export_of(size)
         return self
 
@@ -133,6 +141,31 @@ class Finish(Value):
             return border
         return border.model_copy(update={"thickness": Sides.all(border.thickness.thickest)})
 
+    def pieces_of(self, size: Size) -> list[Piece]:
+        """The pieces that are on ``size``, back to front, as it has them."""
+        here = self.pieces_as(size)
+        return [p for p in here if p.on and (p.sizes is None or size.id in p.sizes)]
+
+    def pieces_as(self, size: Size) -> list[Piece]:
+        """All pieces as ``size`` has them, those that are not on it too."""
+        ways = size.own.pieces
+        return [ways[p.id].applied_to(p) if p.id in ways else p for p in self.pieces]
+
+    def piece(self, piece_id: Identifier) -> Piece:
+        """The piece with this id, as the finish has it.
+
+        Raises:
+            NotFound: there is no such piece.
+        """
+        for piece in self.pieces:
+            if piece.id == piece_id:
+                return piece
+        raise NotFound("This piece is gone; undo brings it back.")
+
+    def watermark_of(self, size: Size) -> Watermark:
+        """The watermark as ``size`` has it."""
+        return size.own.watermark.applied_to(self.watermark)
+
     def export_of(self, size: Size) -> Export:
         """The export as ``size`` has it."""
         return size.own.export.applied_to(self.export)
@@ -172,9 +205,18 @@ def _up_to_date(data: dict[str, Any]) -> dict[str, Any]:
     """The same document as the present version writes it.
 
     Version 2 only added fields (turn, more shapes, grounds and border lines) whose defaults say
-    what version 1 meant.
+    what version 1 meant; so did version 3 (areas and washes), which also says of a look whether
+    it is a stock one.
     """
-    return data | {"version": VERSION} if data.get("version") == 1 else data
+    if data.get("version") not in (1, 2):
+        return data
+    updated = deepcopy(data) | {"version": VERSION}
+    ways = [size.get("own", {}) for size in updated.get("sizes", []) if isinstance(size, dict)]
+    for holder in (updated, *ways):
+        look = holder.get("tone", {}).get("look")
+        if look:
+            look["kind"] = "stock"
+    return updated
 
 
 def describe_validation_error(error: ValidationError) -> str:

@@ -5,23 +5,41 @@ finish's weight cap), so unset fields are left out when a document is written. T
 only name the fields: a finish validates the step that results.
 """
 
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
-from pydantic import SerializerFunctionWrapHandler, model_serializer
+from pydantic import Field, SerializerFunctionWrapHandler, model_serializer
 
-from lucky_margin.core.document.steps import Border, BorderLine, Export, Turn
+from lucky_margin.core.document.areas import Area
+from lucky_margin.core.document.pieces import (
+    Align,
+    Anchor,
+    BadgeForm,
+    Case,
+    FamilyKey,
+    KnockOut,
+    LetterOutline,
+    MarginAnchor,
+    MarkLogo,
+    PictureCut,
+    Plate,
+    Repeat,
+    Shadow,
+    TextPart,
+    UsedMark,
+)
+from lucky_margin.core.document.steps import BorderLine
 from lucky_margin.core.document.tone import (
     CurvePoint,
     Fade,
     HueBands,
     LookUse,
     Recolour,
-    Tone,
 )
-from lucky_margin.core.document.values import Sides, Value
+from lucky_margin.core.document.values import Identifier, PhotoSpot, Sides, Value
+from lucky_margin.core.document.washes import BlendMode, Wash
 from lucky_margin.core.types import ImageFormat
 
-Step = TypeVar("Step", Turn, Tone, Border, Export)
+Step = TypeVar("Step", bound=Value)
 
 
 class Changes(Value):
@@ -81,6 +99,8 @@ class ToneChanges(Changes):
     black_point: float | None = None
     white_point: float | None = None
     recolour: Recolour | None = None
+    areas: tuple[Area, ...] | None = None
+    washes: tuple[Wash, ...] | None = None
     fade: Fade | None = None
 
 
@@ -103,10 +123,86 @@ class ExportChanges(Changes):
     max_kb: float | None = None
 
 
+class PieceChanges(Changes):
+    """Own ways in a piece, of any kind; also what an edit changes of one."""
+
+    on: bool | None = None
+    locked: bool | None = None
+    anchor: Anchor | None = None
+    dx: float | None = None
+    dy: float | None = None
+    angle: float | None = None
+    opacity: float | None = None
+    blend: BlendMode | None = None
+    shadow: Shadow | None = None
+    over_border: bool | None = None
+    clipped: bool | None = None
+    sizes: tuple[Identifier, ...] | None = None
+    text: str | None = None
+    family: FamilyKey | None = None
+    weight: int | None = None
+    italic: bool | None = None
+    size: float | None = None
+    fill: bool | None = None
+    wrap: float | None = None
+    align: Align | None = None
+    case: Case | None = None
+    letter_spacing: float | None = None
+    line_spacing: float | None = None
+    colour: str | None = None
+    outline: LetterOutline | None = None
+    plate: Plate | None = None
+    form: BadgeForm | None = None
+    width: float | None = None
+    height: float | None = None
+    stroke: str | None = None
+    stroke_width: float | None = None
+    repeat: Repeat | None = None
+    group: int | None = None
+    bend: float | None = None
+    parts: tuple[TextPart, ...] | None = None
+    icon: str | None = None
+    letters: str | None = None
+    tip: PhotoSpot | None = None
+    cut: PictureCut | None = None
+    knock_out: KnockOut | None = None
+
+
+class WatermarkChanges(Changes):
+    """Own ways in the watermark."""
+
+    on: bool | None = None
+    text: str | None = None
+    family: FamilyKey | None = None
+    weight: int | None = None
+    mark: UsedMark | None = None
+    logo: MarkLogo | None = None
+    size: float | None = None
+    opacity: float | None = None
+    shade: Literal["auto", "light", "dark"] | None = None
+    place: Literal["spot", "across", "repeated"] | None = None
+    spot: MarginAnchor | None = None
+    angle: float | None = None
+    gap: float | None = None
+    stagger: bool | None = None
+    whole: bool | None = None
+
+
 class OwnWays(Value):
-    """What one size does differently from its finish, step by step."""
+    """What one size does differently from its finish, step by step and piece by piece."""
 
     turn: TurnChanges = TurnChanges()
     tone: ToneChanges = ToneChanges()
     border: BorderChanges = BorderChanges()
+    pieces: dict[Identifier, PieceChanges] = Field(default_factory=dict)
+    watermark: WatermarkChanges = WatermarkChanges()
     export: ExportChanges = ExportChanges()
+
+    @property
+    def steps(self) -> list[str]:
+        """The steps in which there is an own way."""
+        return [
+            name
+            for name in type(self).model_fields
+            if (self.pieces if name == "pieces" else getattr(self, name).given)
+        ]

@@ -9,11 +9,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from lucky_margin.core.document.values import Colour, Value
+from lucky_margin.core.document.areas import Area
+from lucky_margin.core.document.values import Amount, Colour, Name, Sha256, Share, Value
+from lucky_margin.core.document.washes import Wash
 
-Amount = Annotated[float, Field(ge=-100, le=100)]
-Share = Annotated[float, Field(ge=0, le=100)]
-
+MOST_AREAS, MOST_WASHES = 8, 8
 MOST_CURVE_POINTS = 16
 LEAST_CURVE_STEP = 0.005
 """Points of a curve are at least this far apart, left to right."""
@@ -92,18 +92,9 @@ class Fade(Value):
     colour: Colour | None = "#FFFFFF"
 
 
-class LookUse(Value):
-    """A look under the other settings: its own settings times ``strength``."""
+class Settings(Value):
+    """Light and colour of the whole photo: what a look is made of."""
 
-    key: LookKey
-    strength: Share = 100
-
-
-class Tone(Value):
-    """The photo's light and colour."""
-
-    on: bool = True
-    look: LookUse | None = None
     exposure: float = Field(default=0, ge=-5, le=5, description="EV.")
     contrast: Amount = 0
     highlights: Amount = 0
@@ -127,16 +118,55 @@ class Tone(Value):
     black_point: float = Field(default=0, ge=0, le=0.9)
     white_point: float = Field(default=1, ge=0.1, le=1)
     recolour: Recolour = Recolour()
-    fade: Fade = Fade()
 
     @model_validator(mode="after")
-    def _is_sound(self) -> "Tone":
+    def _is_sound(self) -> "Settings":
         places = [point.x for point in self.curve]
         if any(b - a < LEAST_CURVE_STEP for a, b in pairwise(places)):
             raise ValueError("the curve's points have to go from left to right")
         if self.white_point - self.black_point < 0.05:
             raise ValueError("the white point has to lie above the black point")
         return self
+
+
+class StockLook(Value):
+    """One of the looks that come with the application."""
+
+    kind: Literal["stock"] = "stock"
+    key: LookKey
+    strength: Share = 100
+
+
+class OwnLook(Value):
+    """A look of one's own; its settings are kept here, whatever becomes of it on the shelf."""
+
+    kind: Literal["own"] = "own"
+    name: Name
+    settings: Settings
+    strength: Share = 100
+
+
+class TableLook(Value):
+    """A colour table (3D LUT) by the SHA-256 of its file."""
+
+    kind: Literal["table"] = "table"
+    name: Name
+    table: Sha256
+    strength: Share = 100
+
+
+LookUse = Annotated[StockLook | OwnLook | TableLook, Field(discriminator="kind")]
+"""A look under the other settings: its own settings times ``strength``, or its table."""
+
+
+class Tone(Settings):
+    """The photo's light and colour."""
+
+    on: bool = True
+    look: LookUse | None = None
+    areas: Annotated[tuple[Area, ...], Field(max_length=MOST_AREAS)] = ()
+    washes: Annotated[tuple[Wash, ...], Field(max_length=MOST_WASHES)] = ()
+    fade: Fade = Fade()
 
     @property
     def is_set(self) -> bool:

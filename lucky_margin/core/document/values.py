@@ -60,6 +60,12 @@ PixelSide = Annotated[int, Field(ge=1, le=MAX_SIDE)]
 UnitCoordinate = Annotated[float, Field(ge=0, le=1)]
 """A coordinate in photo space."""
 
+Amount = Annotated[float, Field(ge=-100, le=100)]
+"""How much of a change, either way; 0 is none."""
+
+Share = Annotated[float, Field(ge=0, le=100)]
+"""A percentage."""
+
 
 class Box(Value):
     """An upright rectangle; the field that holds it names its space.
@@ -109,6 +115,13 @@ class Point(Value):
 
     x: UnitCoordinate
     y: UnitCoordinate
+
+
+class PhotoSpot(Value):
+    """A point in photo space that may lie beside the photo."""
+
+    x: float = Field(ge=-2, le=3)
+    y: float = Field(ge=-2, le=3)
 
 
 class Ratio(Value):

@@ -1,10 +1,13 @@
 """What is set, in plain words: for the docket's lines and for the names of revisions."""
 
+from collections.abc import Callable, Sequence
+
 from lucky_margin.core.document.finish import Finish
+from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
 from lucky_margin.core.document.sizes import AsCropped, Crop, FixedPixels, Pixels, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
-from lucky_margin.core.document.tone import LookKey, Tone
+from lucky_margin.core.document.tone import LookKey, LookUse, StockLook, Tone
 from lucky_margin.core.document.values import (
     BlurredPhoto,
     Gradient,
@@ -97,6 +100,8 @@ LOOK_NAMES: dict[LookKey, str] = {
     "clay": "Clay",
 }
 _MOST_NAMED = 3
+_MOST_LETTERS = 32
+_ONE_OF = {"areas": "area", "washes": "wash"}
 
 
 def tone_in_words(tone: Tone) -> str:
@@ -106,17 +111,25 @@ def tone_in_words(tone: Tone) -> str:
     parts = []
     if tone.look:
         share = "" if tone.look.strength == 100 else f" {tone.look.strength:g}\N{NO-BREAK SPACE}%"
-        parts.append(f"{LOOK_NAMES[tone.look.key]}{share}")
+        parts.append(f"{look_name(tone.look)}{share}")
     fresh = Tone()
     for name in Tone.model_fields:
         value = getattr(tone, name)
         if name in ("on", "look") or value == getattr(fresh, name):
             continue
         words = name.replace("_", " ")
-        parts.append(f"{words} {value:+g}" if isinstance(value, int | float) else words)
+        if isinstance(value, int | float):
+            words = f"{words} {value:+g}"
+        elif name in _ONE_OF:
+            words = f"1 {_ONE_OF[name]}" if len(value) == 1 else f"{len(value)} {name}"
+        parts.append(words)
     if len(parts) > _MOST_NAMED:
         parts = [*parts[:_MOST_NAMED], f"{len(parts) - _MOST_NAMED} more"]
     return ", ".join(parts) or "as taken"
+
+
+def look_name(look: LookUse) -> str:
+    return LOOK_NAMES[look.key] if isinstance(look, StockLook) else look.name
 
 
 def border_in_words(border: Border) -> str:
@@ -131,6 +144,44 @@ def border_in_words(border: Border) -> str:
     if border.outside:
         words.append("outside")
     return ", ".join(words) if border.on else "switched off"
+
+
+_PIECES = {
+    "text": ("text", "texts"),
+    "badge": ("badge", "badges"),
+    "picture": ("picture", "pictures"),
+}
+
+
+def pieces_in_words(pieces: Sequence[Piece]) -> str:
+    """The first words, or how many there are of each kind: "2 texts, 1 badge"."""
+    if len(pieces) == 1 and isinstance(pieces[0], TextPiece):
+        return f"“{_start_of(pieces[0].text)}”"
+    parts = []
+    for kind, names in _PIECES.items():
+        count = sum(piece.kind == kind for piece in pieces)
+        parts += [f"{count} {names[count > 1]}"] if count else []
+    return ", ".join(parts) or "none"
+
+
+def watermark_in_words(mark: Watermark) -> str:
+    """Its words, how they lie and how strong they are."""
+    if mark.logo:
+        what = "a logo"
+    elif mark.mark:
+        what = f"mark “{_start_of(mark.mark.name)}”"
+    elif mark.text.strip():
+        what = f"“{_start_of(mark.text)}”"
+    else:
+        return "none"
+    places = {"spot": "on one spot", "across": "across", "repeated": "repeated"}
+    words = f"{what}, {places[mark.place]}, {_percent(mark.opacity)}"
+    return words if mark.on else "switched off"
+
+
+def _start_of(text: str) -> str:
+    line = " ".join(text.split())
+    return line if len(line) <= _MOST_LETTERS else f"{line[: _MOST_LETTERS - 1]}…"
 
 
 def export_in_words(export: Export) -> str:
@@ -169,20 +220,11 @@ def describe_change(before: Finish, after: Finish) -> str:
     if before.name != after.name:
         parts.append(f"Renamed to “{after.name}”")
     parts += _changes_of_sizes(before, after)
-    if before.focus != after.focus:
-        parts.append("Focus set" if after.focus else "Focus forgotten")
-    if before.turn != after.turn:
-        parts.append(f"Turned: {turn_in_words(after.turn)}")
-    if before.tone != after.tone:
-        parts.append(f"Tone: {tone_in_words(after.tone)}")
-    for place in ("backdrop", "outside"):
-        ground = getattr(after, place)
-        if ground != getattr(before, place):
-            parts.append(f"{place.capitalize()}: {ground_in_words(ground)}")
-    if before.border != after.border:
-        parts.append(f"Border: {border_in_words(after.border)}")
-    if before.export != after.export:
-        parts.append(_export_change(before.export, after.export))
+    parts += [
+        words(before, after)
+        for field, words in _STEP_WORDS.items()
+        if getattr(before, field) != getattr(after, field)
+    ]
     if not parts and before != after:
         parts.append("Changed")
     return "; ".join(parts)
@@ -229,6 +271,17 @@ def _crop_change(old: Crop, new: Crop) -> str:
     return f"Crop: {window.width:.0f} × {window.height:.0f}" if window else "Crop: no own window"
 
 
+def _pieces_change(before: Sequence[Piece], after: Sequence[Piece]) -> str:
+    old, new = {p.id: p for p in before}, {p.id: p for p in after}
+    added = [piece for key, piece in new.items() if key not in old]
+    removed = [piece for key, piece in old.items() if key not in new]
+    changed = [piece for key, piece in new.items() if key in old and old[key] != piece]
+    for verb, pieces in (("Added", added), ("Removed", removed), ("Changed", changed)):
+        if pieces:
+            return f"{verb} {pieces_in_words(pieces)}"
+    return "Pieces in another order"
+
+
 def _export_change(old: Export, new: Export) -> str:
     words = export_in_words(new)
     return f"Export: {words if words != export_in_words(old) else 'file details'}"
@@ -236,3 +289,17 @@ def _export_change(old: Export, new: Export) -> str:
 
 def _percent(fraction: float) -> str:
     return f"{100 * fraction:.3g}\N{NO-BREAK SPACE}%"
+
+
+_STEP_WORDS: dict[str, Callable[[Finish, Finish], str]] = {
+    "focus": lambda _, now: "Focus set" if now.focus else "Focus forgotten",
+    "turn": lambda _, now: f"Turned: {turn_in_words(now.turn)}",
+    "tone": lambda _, now: f"Tone: {tone_in_words(now.tone)}",
+    "backdrop": lambda _, now: f"Backdrop: {ground_in_words(now.backdrop)}",
+    "outside": lambda _, now: f"Outside: {ground_in_words(now.outside)}",
+    "border": lambda _, now: f"Border: {border_in_words(now.border)}",
+    "pieces": lambda old, now: _pieces_change(old.pieces, now.pieces),
+    "watermark": lambda _, now: f"Watermark: {watermark_in_words(now.watermark)}",
+    "export": lambda old, now: _export_change(old.export, now.export),
+}
+"""What is said of a step that changed, in the order in which it is said."""

@@ -7,7 +7,7 @@ from pydantic import ValidationError
 
 from lucky_margin.core.document import Finish, Value, describe_validation_error
 from lucky_margin.core.edits import edit as edits
-from lucky_margin.core.edits import framing, shapes, sizes, steps
+from lucky_margin.core.edits import framing, moving, pieces, pointing, shapes, sizes, steps, tone
 from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.errors import BadDocument
 from lucky_margin.core.framing import frame_of
@@ -31,7 +31,7 @@ def apply_edit(finish: Finish, size_id: str, edit: edits.Edit, facts: PhotoFacts
         raise BadDocument(describe_validation_error(error)) from error
     for size in checked.sizes:
         frame_of(checked, size, facts.width, facts.height)
-    return Edited(checked, edited.size_id, edited.said)
+    return Edited(checked, edited.size_id, edited.said, edited.guides)
 
 
 def _reset_step(here: Context, edit: edits.ResetStep) -> Edited:
@@ -66,7 +66,32 @@ _APPLY: dict[type[Value], Callable[[Context, Any], Edited]] = {
     edits.SetMargin: shapes.set_margin,
     edits.SetGround: steps.set_ground,
     edits.SetTone: steps.set_tone,
+    edits.AddWash: tone.add_wash,
+    edits.DragWash: tone.drag_wash,
+    edits.AddArea: tone.add_area,
+    edits.AddMask: tone.add_mask,
+    edits.PickForMask: tone.pick_for_mask,
+    edits.DragMask: tone.drag_mask,
     edits.SetBorder: steps.set_border,
+    edits.AddText: pieces.add_text,
+    edits.AddBadge: pieces.add_badge,
+    edits.AddPicture: pieces.add_picture,
+    edits.PastePieces: pieces.paste_pieces,
+    edits.DuplicatePieces: pieces.duplicate_pieces,
+    edits.RemovePieces: pieces.remove_pieces,
+    edits.GroupPieces: pieces.group_pieces,
+    edits.OrderPiece: pieces.order_piece,
+    edits.SetPiece: pieces.set_piece,
+    edits.FollowPiece: pieces.follow_piece,
+    edits.DragPieces: moving.drag_pieces,
+    edits.ScalePiece: moving.scale_piece,
+    edits.TurnPiece: moving.turn_piece,
+    edits.PointPiece: pointing.point_piece,
+    edits.ReleaseTip: pointing.release_tip,
+    edits.AlignPieces: moving.align_pieces,
+    edits.AnchorPiece: moving.anchor_piece,
+    edits.PlacePiece: moving.place_piece,
+    edits.SetWatermark: steps.set_watermark,
     edits.SetExport: steps.set_export,
     edits.Follow: steps.follow,
     edits.SetFileDetails: steps.set_file_details,

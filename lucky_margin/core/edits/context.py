@@ -11,16 +11,28 @@ from lucky_margin.core.photos import PhotoFacts
 AnyValue = TypeVar("AnyValue", bound=Value)
 
 
+class Guide(Value):
+    """A line to show while something is dragged, in output pixels; perhaps with its length."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    label: str = ""
+
+
 @dataclass(frozen=True)
 class Edited:
     """What an edit made of a finish.
 
-    ``said`` is a remark for the user, or empty; ``size_id`` is the size that is in hand now.
+    ``said`` is a remark for the user, or empty; ``size_id`` is the size that is in hand now;
+    ``guides`` show what a drag was drawn to and how far it is from the margin.
     """
 
     finish: Finish
     size_id: str
     said: str = ""
+    guides: tuple[Guide, ...] = ()
 
 
 @dataclass(frozen=True)

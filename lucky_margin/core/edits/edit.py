@@ -9,21 +9,35 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from lucky_margin.core.document import (
+    BadgeForm,
     BorderChanges,
     Box,
+    Colour,
     ExportChanges,
     Focus,
     Ground,
+    IconName,
+    Identifier,
+    KnockOut,
     Name,
+    Piece,
+    PieceChanges,
     Pixels,
     Ratio,
+    Sha256,
     Shape,
     SizePlan,
     ToneChanges,
     TurnChanges,
     Value,
+    WatermarkChanges,
 )
 from lucky_margin.core.framing import Grip, WindowField
+
+PieceIds = Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=100)]
+MaskKind = Literal["band", "ellipse", "light", "hue"]
+ToneGrip = Literal["start", "middle", "end", "right", "below"]
+"""What a wash or a mask is dragged by; an ellipse by its middle and two places of its rim."""
 
 
 class ChooseRatio(Value):
@@ -240,11 +254,236 @@ class SetTone(Value):
     only_this_size: bool = False
 
 
+class AddWash(Value):
+    """Add a wash over what is shown."""
+
+    kind: Literal["add_wash"] = "add_wash"
+    only_this_size: bool = False
+
+
+class DragWash(Value):
+    """Drag a wash by one of its grips, in output pixels."""
+
+    kind: Literal["drag_wash"] = "drag_wash"
+    number: int
+    grip: ToneGrip
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+class AddArea(Value):
+    """Add an area under a mask of this kind."""
+
+    kind: Literal["add_area"] = "add_area"
+    mask: MaskKind
+    only_this_size: bool = False
+
+
+class AddMask(Value):
+    """Narrow an area down by one more mask."""
+
+    kind: Literal["add_mask"] = "add_mask"
+    number: int
+    mask: MaskKind
+    only_this_size: bool = False
+
+
+class PickForMask(Value):
+    """Set the range of an area's mask around a colour of the photo."""
+
+    kind: Literal["pick_for_mask"] = "pick_for_mask"
+    number: int
+    mask: int
+    colour: Colour
+    only_this_size: bool = False
+
+
+class DragMask(Value):
+    """Drag a band or an ellipse by one of its grips, in output pixels."""
+
+    kind: Literal["drag_mask"] = "drag_mask"
+    number: int
+    mask: int
+    grip: ToneGrip
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
 class SetBorder(Value):
     """Change fields of the border."""
 
     kind: Literal["set_border"] = "set_border"
     changes: BorderChanges
+    only_this_size: bool = False
+
+
+class AddText(Value):
+    """Add words, set for what they are for."""
+
+    kind: Literal["add_text"] = "add_text"
+    purpose: Literal["headline", "line", "small", "price"] = "line"
+    text: str = ""
+
+
+class AddBadge(Value):
+    """Add a drawn form."""
+
+    kind: Literal["add_badge"] = "add_badge"
+    form: BadgeForm
+    icon: IconName | None = None
+
+
+class AddPicture(Value):
+    """Add a picture of the shelf."""
+
+    kind: Literal["add_picture"] = "add_picture"
+    sha256: Sha256
+    ratio: float
+    knock_out: KnockOut | None = None
+
+
+class PastePieces(Value):
+    """Add copies of pieces, perhaps of another finish."""
+
+    kind: Literal["paste_pieces"] = "paste_pieces"
+    pieces: tuple[Piece, ...]
+
+
+class DuplicatePieces(Value):
+    """Add copies of pieces beside them."""
+
+    kind: Literal["duplicate_pieces"] = "duplicate_pieces"
+    ids: PieceIds
+
+
+class RemovePieces(Value):
+    """Remove pieces from the finish."""
+
+    kind: Literal["remove_pieces"] = "remove_pieces"
+    ids: PieceIds
+
+
+class GroupPieces(Value):
+    """Make pieces one group, or each a piece of its own again."""
+
+    kind: Literal["group_pieces"] = "group_pieces"
+    ids: PieceIds
+    together: bool = True
+
+
+class OrderPiece(Value):
+    """Move a piece towards the front or the back."""
+
+    kind: Literal["order_piece"] = "order_piece"
+    id: Identifier
+    to: Literal["front", "forward", "backward", "back"]
+
+
+class SetPiece(Value):
+    """Change fields of pieces; each takes those that it has."""
+
+    kind: Literal["set_piece"] = "set_piece"
+    ids: PieceIds
+    changes: PieceChanges
+    only_this_size: bool = False
+
+
+class FollowPiece(Value):
+    """Drop the size's own ways in a piece."""
+
+    kind: Literal["follow_piece"] = "follow_piece"
+    id: Identifier
+
+
+class DragPieces(Value):
+    """Move pieces, in output pixels."""
+
+    kind: Literal["drag_pieces"] = "drag_pieces"
+    ids: PieceIds
+    dx: float
+    dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws, in output pixels.")
+    only_this_size: bool = False
+
+
+class ScalePiece(Value):
+    """Drag a piece's grip, in output pixels."""
+
+    kind: Literal["scale_piece"] = "scale_piece"
+    id: Identifier
+    grip: Literal["n", "e", "s", "w", "ne", "se", "sw", "nw"]
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+class TurnPiece(Value):
+    """Drag the knob above a piece, which lies ``distance`` output pixels from its edge."""
+
+    kind: Literal["turn_piece"] = "turn_piece"
+    id: Identifier
+    distance: float = Field(ge=0)
+    dx: float
+    dy: float
+    step: float = Field(default=0, ge=0, le=90, description="Degrees; 0 turns freely.")
+    only_this_size: bool = False
+
+
+class PointPiece(Value):
+    """Drag an end of an arrow or a line, or a bubble's pointer, in output pixels; what it points
+    at is then held at the photo."""
+
+    kind: Literal["point_piece"] = "point_piece"
+    id: Identifier
+    end: Literal["tail", "tip"]
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+class ReleaseTip(Value):
+    """Let a piece no longer hold on to the photo with its tip; it stays as it is."""
+
+    kind: Literal["release_tip"] = "release_tip"
+    id: Identifier
+
+
+class AlignPieces(Value):
+    """Align pieces: one to the margin box, several to each other."""
+
+    kind: Literal["align_pieces"] = "align_pieces"
+    ids: PieceIds
+    to: Literal["left", "center", "right", "top", "middle", "bottom"]
+    only_this_size: bool = False
+
+
+class AnchorPiece(Value):
+    """Hang a piece on the margin box, or on the photo where it is."""
+
+    kind: Literal["anchor_piece"] = "anchor_piece"
+    id: Identifier
+    to: Literal["margin", "photo"]
+
+
+class PlacePiece(Value):
+    """Put a piece's middle on a place of the size, in output pixels, perhaps in a colour that
+    can be read there."""
+
+    kind: Literal["place_piece"] = "place_piece"
+    id: Identifier
+    x: float
+    y: float
+    colour: Colour | None = None
+    only_this_size: bool = False
+
+
+class SetWatermark(Value):
+    """Change fields of the watermark."""
+
+    kind: Literal["set_watermark"] = "set_watermark"
+    changes: WatermarkChanges
     only_this_size: bool = False
 
 
@@ -260,7 +499,7 @@ class Follow(Value):
     """Drop the size's own ways in a step, so that it follows the finish again."""
 
     kind: Literal["follow"] = "follow"
-    step: Literal["turn", "tone", "border", "export"]
+    step: Literal["turn", "tone", "border", "pieces", "watermark", "export"]
 
 
 class SetFileDetails(Value):
@@ -284,7 +523,7 @@ class ResetStep(Value):
     """Put one step back to how it came."""
 
     kind: Literal["reset_step"] = "reset_step"
-    step: Literal["crop", "tone", "border", "export"]
+    step: Literal["crop", "tone", "border", "pieces", "watermark", "export"]
 
 
 Edit = Annotated[
@@ -315,7 +554,32 @@ Edit = Annotated[
     | SetMargin
     | SetGround
     | SetTone
+    | AddWash
+    | DragWash
+    | AddArea
+    | AddMask
+    | PickForMask
+    | DragMask
     | SetBorder
+    | AddText
+    | AddBadge
+    | AddPicture
+    | PastePieces
+    | DuplicatePieces
+    | RemovePieces
+    | GroupPieces
+    | OrderPiece
+    | SetPiece
+    | FollowPiece
+    | DragPieces
+    | ScalePiece
+    | TurnPiece
+    | PointPiece
+    | ReleaseTip
+    | AlignPieces
+    | AnchorPiece
+    | PlacePiece
+    | SetWatermark
     | SetExport
     | Follow
     | SetFileDetails

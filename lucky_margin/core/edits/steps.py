@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from lucky_margin.core.document import OwnWays
+from lucky_margin.core.document import OwnWays, Size
 from lucky_margin.core.document.own_ways import Changes
 from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited, changed
@@ -17,12 +17,13 @@ def step_changed(here: Context, step: str, changes: Changes, only_this_size: boo
     finish, size = here.finish, here.size
     own = getattr(size.own, step)
     if only_this_size and len(finish.sizes) > 1:
-        return here.with_size(own=_with_step(size.own, step, changed(own, **changes.model_dump())))
+        ways = with_own(size, **{step: changed(own, **changes.model_dump())})
+        return here.edited(finish.with_size(ways))
     finish = finish.model_copy(update={step: changes.applied_to(getattr(finish, step))})
     kept = type(own)(
         **{key: value for key, value in own.model_dump().items() if key not in changes.given}
     )
-    return here.edited(finish.with_size(changed(size, own=_with_step(size.own, step, kept))))
+    return here.edited(finish.with_size(with_own(size, **{step: kept})))
 
 
 def set_tone(here: Context, edit: edits.SetTone) -> Edited:
@@ -33,12 +34,16 @@ def set_border(here: Context, edit: edits.SetBorder) -> Edited:
     return step_changed(here, "border", edit.changes, edit.only_this_size)
 
 
+def set_watermark(here: Context, edit: edits.SetWatermark) -> Edited:
+    return step_changed(here, "watermark", edit.changes, edit.only_this_size)
+
+
 def set_export(here: Context, edit: edits.SetExport) -> Edited:
     return step_changed(here, "export", edit.changes, edit.only_this_size)
 
 
 def follow(here: Context, edit: edits.Follow) -> Edited:
-    return here.with_size(own=_with_step(here.size.own, edit.step, {}))
+    return here.edited(here.finish.with_size(with_own(here.size, **{edit.step: {}})))
 
 
 def set_ground(here: Context, edit: edits.SetGround) -> Edited:
@@ -58,11 +63,16 @@ def rename(here: Context, edit: edits.Rename) -> Edited:
 
 def reset_step(here: Context, step: str) -> Edited:
     """The step's default for the finish, and no own way of the size in hand."""
+    if step == "pieces":
+        finish = here.finish.model_copy(update={"pieces": ()})
+        for size in finish.sizes:
+            finish = finish.with_size(with_own(size, pieces={}))
+        return here.edited(finish)
     default = type(getattr(here.finish, step))()
     reset = here.finish.model_copy(update={step: default})
-    size = changed(here.size, own=_with_step(here.size.own, step, {}))
-    return here.edited(reset.with_size(size))
+    return here.edited(reset.with_size(with_own(here.size, **{step: {}})))
 
 
-def _with_step(own: OwnWays, step: str, changes: Any) -> OwnWays:
-    return OwnWays.model_validate(own.model_dump() | {step: changes})
+def with_own(size: Size, **ways: Any) -> Size:
+    """The size with other own ways in these steps."""
+    return size.model_copy(update={"own": OwnWays.model_validate(size.own.model_dump() | ways)})

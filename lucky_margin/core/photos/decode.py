@@ -13,6 +13,7 @@ from lucky_margin.core.errors import UnreadablePhoto
 from lucky_margin.core.photos.identify import broken, open_photo
 from lucky_margin.core.photos.jpeg import decode_jpeg, is_cut_off
 from lucky_margin.core.photos.profiles import is_srgb, to_srgb, to_srgb_16
+from lucky_margin.core.photos.svg import draw_svg, is_svg
 from lucky_margin.core.types import AnyPicture
 
 _ORIENTATION, _ARTIST, _COPYRIGHT = 0x0112, 0x013B, 0x8298
@@ -54,6 +55,8 @@ def decode(data: bytes, name: str = "the photo") -> DecodedPhoto:
         UnreadablePhoto: no picture, a broken one, or of a kind that is not taken.
         TooLarge: more bytes or pixels than the limits allow.
     """
+    if is_svg(data):
+        return _drawn(data, name)
     image = open_photo(data, name)
     notes: list[str] = []
     try:
@@ -87,6 +90,18 @@ def decode(data: bytes, name: str = "the photo") -> DecodedPhoto:
             notes=tuple(notes),
         ),
     )
+
+
+def _drawn(data: bytes, name: str) -> DecodedPhoto:
+    picture, notes = draw_svg(data, name)
+    height, width = picture.shape[:2]
+    shown = _without_idle_alpha(picture)
+    has_alpha = shown.shape[2] == 4
+    facts = PhotoFacts(
+        width=width, height=height, file_format="SVG", bits=8, has_alpha=has_alpha,
+        notes=tuple(notes),
+    )  # fmt: skip
+    return DecodedPhoto(shown, facts)
 
 
 def _is_deep(image: Image.Image) -> bool:

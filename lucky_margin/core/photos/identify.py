@@ -18,7 +18,7 @@ Image.MAX_IMAGE_PIXELS = None
 
 FORMATS = ("JPEG", "PNG", "WEBP", "AVIF", "HEIF", "TIFF", "GIF", "BMP")
 
-TAKEN = "JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF and BMP are taken"
+TAKEN = "JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP and SVG are taken"
 
 # File suffixes of what cameras save raw: sensor readings instead of a picture.
 RAW_SUFFIXES = frozenset(

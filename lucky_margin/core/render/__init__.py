@@ -1,9 +1,12 @@
 """Rendering: documents to pixels, layouts and checks."""
 
 from lucky_margin.core.render.cache import PictureCache
-from lucky_margin.core.render.checks import Check, check
+from lucky_margin.core.render.calm import calm_places_of
+from lucky_margin.core.render.check import Check
+from lucky_margin.core.render.checks import check
 from lucky_margin.core.render.grid import scaled_sides
 from lucky_margin.core.render.layout import Layout, layout
+from lucky_margin.core.render.legibility import contrast_of, make_readable, palette_of, text_on
 from lucky_margin.core.render.measure import ToneMeasured, measure_tone
 from lucky_margin.core.render.pick import picked_colour
 from lucky_margin.core.render.render import View, flatten_colour, render
@@ -17,11 +20,16 @@ __all__ = [
     "Sources",
     "ToneMeasured",
     "View",
+    "calm_places_of",
     "check",
+    "contrast_of",
     "flatten_colour",
     "layout",
+    "make_readable",
     "measure_tone",
+    "palette_of",
     "picked_colour",
     "render",
     "scaled_sides",
+    "text_on",
 ]

@@ -3,11 +3,17 @@
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Any, TypeVar
+from typing import Any, Protocol, TypeVar
 
-from numpy.typing import NDArray
 
-Picture = TypeVar("Picture", bound=NDArray[Any])
+class Weighed(Protocol):
+    """Anything that says how many bytes it takes, as arrays do."""
+
+    @property
+    def nbytes(self) -> int: ...
+
+
+Picture = TypeVar("Picture", bound=Weighed)
 
 DEFAULT_CACHE_BYTES = 600_000_000
 
@@ -36,7 +42,7 @@ class PictureCache:
         self._keep(key, made)
         return made
 
-    def _keep(self, key: Hashable, picture: NDArray[Any]) -> None:
+    def _keep(self, key: Hashable, picture: Weighed) -> None:
         with self._lock:
             if picture.nbytes > self.max_bytes or key in self._pictures:
                 return

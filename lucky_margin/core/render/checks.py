@@ -1,7 +1,5 @@
 """Checks: measured warnings about a size, each with the action that mends it."""
 
-from typing import Literal
-
 import shapely
 
 from lucky_margin.core.document import (
@@ -16,11 +14,9 @@ from lucky_margin.core.document import (
     Size,
     ToneChanges,
     TurnChanges,
-    Value,
 )
 from lucky_margin.core.document.words import colour_in_words
 from lucky_margin.core.edits.edit import (
-    Edit,
     ResetStep,
     SetContain,
     SetExport,
@@ -31,7 +27,9 @@ from lucky_margin.core.edits.edit import (
 )
 from lucky_margin.core.framing import Frame, focus_box, frame_of
 from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.render.measure import measure_tone
+from lucky_margin.core.render.check import Check, CheckAction
+from lucky_margin.core.render.measure import measure_noise, measure_tone
+from lucky_margin.core.render.piece_checks import piece_checks
 from lucky_margin.core.render.render import flatten_colour, render
 from lucky_margin.core.render.sources import Sources
 
@@ -47,6 +45,10 @@ LOST = 1.0
 CLIPPED = 0.005
 """Share of pixels that a tone may clip without a word."""
 
+NOISY = 2.5
+"""8-bit steps of noise from which it shows."""
+
+_SMOOTHING_TRIED = (30, 50, 70, 100)
 _CLIPPERS = ("exposure", "contrast", "whites", "blacks", "saturation", "vibrance")
 _GENTLER_TRIES = 5
 _LEAST_SAID = 0.05
@@ -55,22 +57,6 @@ _LEAST_SAID = 0.05
 _ROUNDING = 1e-6
 _MEASURED_AT = 0.5
 """The scale at which transparency is measured."""
-
-
-class CheckAction(Value):
-    """One action that mends what a check found."""
-
-    label: str
-    edit: Edit
-
-
-class Check(Value):
-    """One measured statement about a size; ``look`` asks the user to look at it."""
-
-    key: Literal["sharpness", "window", "focus", "corners", "column", "clipping", "transparency"]
-    light: Literal["fine", "look"]
-    text: str
-    action: CheckAction | None = None
 
 
 def check(finish: Finish, size: Size, sources: Sources) -> list[Check]:
@@ -90,6 +76,8 @@ def check(finish: Finish, size: Size, sources: Sources) -> list[Check]:
         _corners(finish, frame),
         _column(size, frame),
         _clipping(finish, size, sources),
+        _noise(finish, size, sources),
+        *piece_checks(finish, size, frame, sources),
         _transparency(finish, size, frame, sources),
     ]
     return [item for item in found if item is not None]
@@ -263,6 +251,41 @@ def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
         low, high = (low, middle) if clips(middle) else (middle, high)
     edit = SetTone(changes=weaker(low), only_this_size=True)
     return CheckAction(label="Make it gentler", edit=edit)
+
+
+def _noise(finish: Finish, size: Size, sources: Sources) -> Check | None:
+    """What noise is left in the toned photo."""
+    noise = measure_noise(finish, size, sources)
+    if noise < NOISY:
+        return None
+    return Check(
+        key="noise",
+        light="look",
+        text=f"Noise shows: {noise:.1f} of 255 steps in the quiet parts of the photo.",
+        action=_smoother(finish, size, sources),
+    )
+
+
+def _smoother(finish: Finish, size: Size, sources: Sources) -> CheckAction | None:
+    """The least smoothing, of what is tried, that brings the noise down."""
+    tone = finish.tone_of(size)
+    for amount in _SMOOTHING_TRIED:
+        if amount <= tone.smooth_light:
+            continue
+        changes = ToneChanges(
+            on=True, smooth_light=amount, smooth_colour=max(amount, tone.smooth_colour)
+        )
+        tried = size.model_copy(
+            update={"own": size.own.model_copy(update={"tone": _over(size.own.tone, changes)})}
+        )
+        if measure_noise(finish, tried, sources) < NOISY:
+            edit = SetTone(changes=changes, only_this_size=True)
+            return CheckAction(label=f"Smooth it by {amount}", edit=edit)
+    return None
+
+
+def _over(own: ToneChanges, changes: ToneChanges) -> ToneChanges:
+    return ToneChanges.model_validate(own.model_dump() | changes.model_dump())
 
 
 def _transparency(finish: Finish, size: Size, frame: Frame, sources: Sources) -> Check | None:

@@ -12,7 +12,8 @@ import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.document import Border, Box, rgb_of
+from lucky_margin.core.document import BlendMode, Border, Box, rgb_of
+from lucky_margin.core.pieces import Sprite
 from lucky_margin.core.types import Mask, Picture8
 
 Fill = str | Picture8 | None
@@ -40,6 +41,13 @@ class Sheet:
     outside: Fill = None
     paper: str | None = None
     """The colour behind everything, for formats that keep no transparency."""
+    under_border: tuple[Sprite, ...] = ()
+    """Pieces, back to front, in pixels of the whole picture, of which ``origin`` is the corner of
+    the sheet; so are the others."""
+    over_border: tuple[Sprite, ...] = ()
+    unclipped: tuple[Sprite, ...] = ()
+    watermark: tuple[Sprite, ...] = ()
+    origin: tuple[int, int] = (0, 0)
 
 
 def compose(sheet: Sheet) -> Picture8:
@@ -55,8 +63,19 @@ def compose(sheet: Sheet) -> Picture8:
     else:
         _draw_content(canvas, sheet)
         _draw_border(canvas, sheet, sheet.inside_border)
-    if sheet.shape is not None:
-        canvas.drawImage(_mask(sheet.shape), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
+    _draw_sprites(canvas, sheet, sheet.over_border)
+    if sheet.unclipped and sheet.shape is not None:
+        # The watermark is clipped all the same, so it is cut on a layer of its own.
+        _clip(canvas, sheet.shape)
+        _draw_sprites(canvas, sheet, sheet.unclipped)
+        canvas.saveLayer()
+        _draw_sprites(canvas, sheet, sheet.watermark)
+        _clip(canvas, sheet.shape)
+        canvas.restore()
+    else:
+        _draw_sprites(canvas, sheet, (*sheet.unclipped, *sheet.watermark))
+        if sheet.shape is not None:
+            _clip(canvas, sheet.shape)
     for fill in (sheet.outside, sheet.paper):
         if fill is not None and not _is_opaque(pixels):
             _fill(canvas, fill, skia.BlendMode.kDstOver)
@@ -66,6 +85,8 @@ def compose(sheet: Sheet) -> Picture8:
 def _is_only_the_photo(sheet: Sheet) -> bool:
     masks = (sheet.photo_mask, sheet.shape, sheet.inside_border)
     if any(mask is not None for mask in masks):
+        return False
+    if sheet.under_border or sheet.over_border or sheet.unclipped or sheet.watermark:
         return False
     fills = (sheet.backdrop, sheet.outside, sheet.paper)
     return sheet.photo.shape[2] == 3 or all(fill is None for fill in fills)
@@ -79,15 +100,54 @@ def _fill(canvas: skia.Canvas, fill: Fill, mode: skia.BlendMode = skia.BlendMode
 
 
 def _draw_content(canvas: skia.Canvas, sheet: Sheet) -> None:
-    """The backdrop and the photo over it."""
+    """The backdrop, the photo over it and the pieces under the border."""
     _fill(canvas, sheet.backdrop)
     if sheet.photo_mask is None:
         canvas.drawImage(_image(sheet.photo), 0, 0)
-        return
-    canvas.saveLayer()
-    canvas.drawImage(_image(sheet.photo), 0, 0)
-    canvas.drawImage(_mask(sheet.photo_mask), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
-    canvas.restore()
+    else:
+        canvas.saveLayer()
+        canvas.drawImage(_image(sheet.photo), 0, 0)
+        _clip(canvas, sheet.photo_mask)
+        canvas.restore()
+    _draw_sprites(canvas, sheet, sheet.under_border)
+
+
+def _clip(canvas: skia.Canvas, mask: Mask) -> None:
+    """Keep only what lies in ``mask``."""
+    canvas.drawImage(_mask(mask), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
+
+
+def _draw_sprites(canvas: skia.Canvas, sheet: Sheet, sprites: tuple[Sprite, ...]) -> None:
+    left, top = sheet.origin
+    for sprite in sprites:
+        if not sprite.pixels.size:
+            continue
+        paint = skia.Paint(Color=skia.Color(0, 0, 0, round(255 * sprite.opacity)))
+        paint.setBlendMode(_BLEND_MODES[sprite.blend])
+        image = skia.Image.fromarray(
+            sprite.pixels, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType
+        )
+        canvas.drawImage(image, sprite.left - left, sprite.top - top, paint=paint)
+
+
+_BLEND_MODES: dict[BlendMode, skia.BlendMode] = {
+    "normal": skia.BlendMode.kSrcOver,
+    "darken": skia.BlendMode.kDarken,
+    "multiply": skia.BlendMode.kMultiply,
+    "color-burn": skia.BlendMode.kColorBurn,
+    "lighten": skia.BlendMode.kLighten,
+    "screen": skia.BlendMode.kScreen,
+    "color-dodge": skia.BlendMode.kColorDodge,
+    "overlay": skia.BlendMode.kOverlay,
+    "soft-light": skia.BlendMode.kSoftLight,
+    "hard-light": skia.BlendMode.kHardLight,
+    "difference": skia.BlendMode.kDifference,
+    "exclusion": skia.BlendMode.kExclusion,
+    "hue": skia.BlendMode.kHue,
+    "saturation": skia.BlendMode.kSaturation,
+    "color": skia.BlendMode.kColor,
+    "luminosity": skia.BlendMode.kLuminosity,
+}
 
 
 def _draw_border(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
@@ -115,7 +175,7 @@ def _draw_side_by_side(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
     """
     canvas.saveLayer()
     _draw_content(canvas, sheet)
-    canvas.drawImage(_mask(inside), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
+    _clip(canvas, inside)
     canvas.restore()
     canvas.saveLayer(None, _blend(skia.BlendMode.kPlus))
     _fill(canvas, sheet.backdrop)

@@ -6,22 +6,26 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
-from lucky_margin.core.document import Tone
+from lucky_margin.core.document import Area, TableLook, Tone
 from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import place, place_at_16_bits
 from lucky_margin.core.tone import (
     BASES_SIDE,
     Bases,
+    OnPhoto,
     apron,
+    area_coverage,
     bases_of,
     detailed,
     needs_bases,
     needs_detail,
+    needs_regions,
     toned,
     with_look,
+    with_table,
 )
-from lucky_margin.core.types import AnyPicture, Picture8, Picture16, Region
+from lucky_margin.core.types import AnyPicture, Mask, Picture8, Picture16, Region
 
 LEAST_DETAIL = 2
 """Pixels of a halved copy for each picture pixel, along one side. With only one, a fine weave
@@ -63,6 +67,19 @@ def toned_photo(
     return out
 
 
+def area_under(
+    sha256: str,
+    tone: Tone,
+    area: Area,
+    mapping: Affine,
+    scale: float,
+    region: Region,
+    sources: Sources,
+) -> Mask:
+    """What of ``region`` lies in an ``area`` of ``tone``; the rest is as in ``toned_photo``."""
+    return _Strips(sha256, with_look(tone), mapping, scale, sources).area(area, region)
+
+
 NO_CACHE = PictureCache(max_bytes=0)
 """Keeps nothing: for strips of a picture so large that they would push out all else."""
 
@@ -84,12 +101,27 @@ class _Strips:
             opaque = np.full(picture.shape[:2], 65_535, np.uint16)
             picture = np.dstack([picture, opaque])
         lines = self._lines(region, cache) if needs_bases(tone) else None
-        return toned(picture, tone, lines=lines, origin=region[:2])
+        return toned(picture, tone, on_photo=self._on_photo(), lines=lines, origin=region[:2])
+
+    def area(self, area: Area, region: Region) -> Mask:
+        """What of ``region`` lies in one of the tone's areas."""
+        coverage = area_coverage(
+            self._fine(region, self.sources.cache),
+            area,
+            on_photo=self._on_photo(),
+            lines=self._lines(region, self.sources.cache) if needs_regions(area) else None,
+            origin=region[:2],
+        )
+        return np.rint(255 * coverage).astype(np.uint8)
+
+    def _on_photo(self) -> OnPhoto:
+        facts = self.sources.facts(self.sha256)
+        return OnPhoto(facts.width, facts.height, self.mapping)
 
     def _fine(self, region: Region, cache: PictureCache) -> Picture16:
         """The photo's pixels at 16 bits, with the tone's detail; kept while light and colour
         are tried."""
-        key = (self.sha256, self.mapping, region)
+        key = (self.sha256, self.mapping, region, self._table_key)
         if not needs_detail(self.tone):
             return cache.get_or_make(("at 16 bits", *key), lambda: self._sampled(region))
         tone = self.tone
@@ -100,7 +132,17 @@ class _Strips:
 
     def _sampled(self, region: Region) -> Picture16:
         photo, onto_copy = enough_of(self.sha256, self.mapping, self.sources)
-        return place_at_16_bits(photo, onto_copy, region)
+        picture = place_at_16_bits(photo, onto_copy, region)
+        return picture if self._table_key is None else self._under_table(picture, *self._table_key)
+
+    @property
+    def _table_key(self) -> tuple[str, float] | None:
+        look = self.tone.look
+        return (look.table, look.strength) if isinstance(look, TableLook) else None
+
+    def _under_table(self, picture: AnyPicture, sha256: str, strength: float) -> Picture16:
+        """The picture under the colour table of the tone's look."""
+        return with_table(picture, self.sources.table(sha256), strength / 100)
 
     def _detailed(self, region: Region) -> Picture16:
         facts = self.sources.facts(self.sha256)
@@ -120,12 +162,15 @@ class _Strips:
         def make() -> NDArray[np.float32]:
             step = max(facts.width, facts.height) / BASES_SIDE
             photo, _ = enough_of(self.sha256, scaling(step, step), self.sources)
+            if self._table_key is not None:
+                photo = self._under_table(photo, *self._table_key)
             return bases_of(photo, facts.width).lines
 
-        lines = self.sources.cache.get_or_make(("bases", self.sha256), make)
+        key = ("bases", self.sha256, self._table_key)
+        lines = self.sources.cache.get_or_make(key, make)
         bases = Bases(lines, lines.shape[1] / facts.width)
         return cache.get_or_make(
-            ("laid bases", self.sha256, self.mapping, region),
+            ("laid bases", *key[1:], self.mapping, region),
             lambda: bases.laid(self.mapping, region),
         )
 

@@ -3,12 +3,17 @@
 The interface measures nothing itself; it draws what stands here.
 """
 
+from typing import Literal
+
 from pydantic import Field
 
-from lucky_margin.core.document import Box, Finish, Size, Value
+from lucky_margin.core.document import Box, Finish, Identifier, Size, Value
 from lucky_margin.core.framing import Frame, focus_box, frame_of
-from lucky_margin.core.outlines import PolygonOutline, largest_box_inside, outline_of
+from lucky_margin.core.outlines import PolygonOutline, outline_of
+from lucky_margin.core.pieces import LaidPiece, margins_of
+from lucky_margin.core.render.pieces import laid_pieces
 from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.render.tone_shapes import ToneShape, tone_shapes
 
 _PLENTY = 6
 """Digits after the point that a sent number keeps: a millionth of a pixel."""
@@ -29,6 +34,24 @@ class FocusLaid(Value):
 
     point: Spot
     box: Box | None
+
+
+class PieceLaid(Value):
+    """A piece on the size, in output pixels; its own box lies about x, y, turned by ``angle``
+    degrees clockwise."""
+
+    id: Identifier
+    kind: Literal["text", "badge", "picture"]
+    x: float
+    y: float
+    width: float
+    height: float
+    angle: float
+    font_pixels: float = Field(description="A text's em; 0 for other pieces.")
+    lines: int
+    missing: str = Field(description="Characters of a text that no font has.")
+    tail: Spot | None = Field(description="Where a piece begins that points at the photo.")
+    tip: Spot | None = Field(description="What it points at.")
 
 
 class Layout(Value):
@@ -61,6 +84,8 @@ class Layout(Value):
         "output pixels; null when the margin leaves nothing."
     )
     shape_box: Box = Field(description="The upright box around the shape, in output pixels.")
+    tone_shapes: list[ToneShape] = Field(description="Washes and masks as they lie here.")
+    pieces: list[PieceLaid] = Field(description="Back to front.")
     outline: str = Field(description="The shape, in output pixels.")
     inner_outline: str = Field(description="The border's inner edge, in output pixels.")
     margin_outline: str = Field(description="The safe band's inner edge, in output pixels.")
@@ -79,10 +104,7 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
     band = output.band
     outer = outline_of(size.shape, output.width, output.height)
     inner = outer.inset(band.top, band.right, band.bottom, band.left)
-    margin = size.margin * output.short_side
-    inside_border = outer if finish.border_of(size).outside else inner
-    margin_outline = inside_border.inset(margin, margin, margin, margin)
-    margin_box = largest_box_inside(margin_outline, output.width / output.height)
+    margins = margins_of(size, finish.border_of(size), output)
     photo_width, photo_height = photo.whole_sides
     left, top, right, bottom = outer.region.bounds
     return Layout(
@@ -102,12 +124,14 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         lost=max(0.0, round(frame.lost, _PLENTY)),
         enlargement=round(frame.enlargement, _PLENTY),
         border=(band.top, band.right, band.bottom, band.left),
-        margin=round(margin, _PLENTY),
-        margin_box=_rounded(margin_box) if margin_box else None,
+        margin=round(margins.thickness, _PLENTY),
+        margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
+        tone_shapes=tone_shapes(size.own.tone.applied_to(finish.tone), frame),
+        pieces=[_piece(p) for p in laid_pieces(finish, size, frame, margins)],
         outline=outer.svg(),
         inner_outline=inner.svg(),
-        margin_outline=margin_outline.svg(),
+        margin_outline=margins.outline.svg(),
     )
 
 
@@ -122,6 +146,28 @@ def _focus(finish: Finish, frame: Frame) -> FocusLaid | None:
     return FocusLaid(
         point=Spot(x=round(x, _PLENTY), y=round(y, _PLENTY)), box=_rounded(box) if box else None
     )
+
+
+def _piece(laid: LaidPiece) -> PieceLaid:
+    text = laid.text
+    return PieceLaid(
+        id=laid.piece.id,
+        kind=laid.piece.kind,
+        x=round(laid.x, _PLENTY),
+        y=round(laid.y, _PLENTY),
+        width=round(laid.width, _PLENTY),
+        height=round(laid.height, _PLENTY),
+        angle=laid.angle,
+        font_pixels=round(text.size, _PLENTY) if text else 0,
+        lines=text.lines if text else 0,
+        missing=text.missing if text else "",
+        tail=_spot(laid.ends.tail) if laid.ends else None,
+        tip=_spot(laid.ends.tip) if laid.ends else None,
+    )
+
+
+def _spot(point: tuple[float, float]) -> Spot:
+    return Spot(x=round(point[0], _PLENTY), y=round(point[1], _PLENTY))
 
 
 def _rounded(box: Box) -> Box:

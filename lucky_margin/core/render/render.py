@@ -3,6 +3,7 @@
 The way of a picture: frame -> place (proxy or original, linear light) -> compose -> picture.
 """
 
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 from typing import Literal
 
@@ -18,6 +19,7 @@ from lucky_margin.core.document import (
     SolidColour,
     Tone,
     Transparent,
+    WatermarkChanges,
 )
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import Band, Frame, TurnedPhoto, frame_of
@@ -28,25 +30,36 @@ from lucky_margin.core.outlines import (
     line_coverage,
     outline_of,
 )
+from lucky_margin.core.pieces import Margins, Part, Sprite, margins_of, shaded_watermark
 from lucky_margin.core.render.compose import Sheet, compose
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
-from lucky_margin.core.render.laying import placed, toned_photo
+from lucky_margin.core.render.laying import area_under, placed, toned_photo
+from lucky_margin.core.render.pieces import sprite_on, sprites_of
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.tone import needs_detail
 from lucky_margin.core.types import Mask, Picture8, Region
 
-View = Literal["final", "photo", "before", "clipping"]
+View = Literal["final", "photo", "before", "clipping", "mask", "piece"]
 """``final`` is what is exported, ``before`` the same framing without any other step,
-``clipping`` the final picture with clipped pixels of the photo marked, and ``photo`` the whole
-turned photo, whose pixels are then turned pixels."""
+``clipping`` the final picture with clipped pixels of the photo marked, ``mask`` the final
+picture with an area tinted, ``piece`` pieces that are held alone, on nothing, and ``photo`` the
+whole turned photo, whose pixels are then turned pixels."""
 
 CLIPPED_HIGH, CLIPPED_LOW = (184, 64, 26), (40, 90, 220)
 """How clipped pixels are marked: with a channel at the top, and with all at the bottom."""
 
+AREA_TINT, AREA_OPACITY = (214, 51, 108), 0.62
+"""How an area is marked."""
+
 SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
+
+JUDGED_SIDE = 240
+"""Longest side of the picture by which a watermark is light or dark."""
+
+NO_PARTS: Mapping[str, Part] = {}
 
 QUICK_PIXELS = 3_000_000
 """Output pixels up to which a picture with detail is drawn whole for its previews."""
@@ -63,15 +76,20 @@ def render(
     region: Region | None = None,
     view: View = "final",
     rough: bool = False,
+    area: int = 0,
+    parts: Mapping[str, Part] = NO_PARTS,
+    held: Collection[str] = (),
 ) -> Picture8:
     """The picture of ``size`` at ``scale`` (over 0, at most 1), or the ``region`` of it.
 
     A scaled picture has ``scaled_sides`` pixels, and ``region`` is in those. What the export's
     format cannot keep is flattened in the final view, as it will be in the file. A ``rough`` one
-    is drawn at its own scale however small that is: quick, and good for comparing.
+    is drawn at its own scale however small that is: quick, and good for comparing. The mask
+    view shows the tone's area of that number; ``parts`` names pieces of which not all is drawn,
+    ``held`` those that are being dragged: the piece view draws them alone, any other without.
 
     Raises:
-        BadInput: scale or region out of range.
+        BadInput: scale or region out of range, or there is no such area.
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
@@ -84,10 +102,41 @@ def render(
     grid = Grid.of(frame.output.width, frame.output.height, scale, region)
     smallest = _smallest_drawn(finish, size, frame)
     if scale < smallest and not rough:
-        drawn = render(finish, size, sources, scale=smallest, view=view)
+        drawn = render(
+            finish, size, sources, scale=smallest, view=view, area=area, parts=parts, held=held
+        )
         return _shrunk(drawn, grid)
+    margins = margins_of(size, finish.border_of(size), frame.output)
+    if view == "piece":
+        sprites = sprites_of(finish, size, frame, margins, grid, sources, parts, held, alone=True)
+        _, _, columns, rows = grid.region
+        bare = np.zeros((rows, columns, 4), np.uint8)
+        return compose(Sheet(photo=bare, **vars(sprites), origin=grid.region[:2]))
     sheet = _sheet(finish, size, sources, frame, grid, view)
-    return _marked(sheet) if view == "clipping" else compose(sheet)
+    if view == "clipping":
+        sheet = _with_clipping(sheet)
+    elif view == "mask":
+        sheet = _with_area(sheet, finish, size, area, sources, frame, grid)
+    if view != "before":
+        sprites = sprites_of(finish, size, frame, margins, grid, sources, parts, held)
+        mark = _watermark(finish, size, frame, margins, grid, sources)
+        sheet = replace(sheet, **vars(sprites), watermark=mark, origin=grid.region[:2])
+    return compose(sheet)
+
+
+def _watermark(
+    finish: Finish, size: Size, frame: Frame, margins: Margins, grid: Grid, sources: Sources
+) -> tuple[Sprite, ...]:
+    """The watermark's sprites; its shade goes by a small picture of the size without it."""
+    mark = finish.watermark_of(size)
+    if not mark.is_set:
+        return ()
+    own = size.own.model_copy(update={"watermark": WatermarkChanges(on=False)})
+    without = size.model_copy(update={"own": own})
+    scale = min(1.0, JUDGED_SIDE / max(frame.output.width, frame.output.height))
+    behind = render(finish, without, sources, scale=scale, rough=True)
+    laid = shaded_watermark(mark, margins, frame, behind)
+    return tuple(sprite_on(one, grid, sources, of=mark) for one in laid)
 
 
 def _smallest_drawn(finish: Finish, size: Size, frame: Frame) -> float:
@@ -97,13 +146,41 @@ def _smallest_drawn(finish: Finish, size: Size, frame: Frame) -> float:
     return 1.0 if needs_detail(finish.tone_of(size)) and pixels <= QUICK_PIXELS else SMALLEST_DRAWN
 
 
-def _marked(sheet: Sheet) -> Picture8:
+def _with_clipping(sheet: Sheet) -> Sheet:
     """The sheet with the photo's clipped pixels in colours of their own."""
     marked = sheet.photo.copy()
     seen = sheet.photo[:, :, :3]
     marked[:, :, :3][(seen == 255).any(axis=2)] = CLIPPED_HIGH
     marked[:, :, :3][(seen == 0).all(axis=2)] = CLIPPED_LOW
-    return compose(replace(sheet, photo=marked))
+    return replace(sheet, photo=marked)
+
+
+def _with_area(
+    sheet: Sheet,
+    finish: Finish,
+    size: Size,
+    number: int,
+    sources: Sources,
+    frame: Frame,
+    grid: Grid,
+) -> Sheet:
+    """The sheet with an area of its tone under a tint."""
+    tone = finish.tone_of(size)
+    if not 0 <= number < len(tone.areas):
+        raise BadInput(f"There is no area {number + 1}; this tone has {len(tone.areas)}.")
+    mask = area_under(
+        finish.photo.sha256,
+        tone,
+        tone.areas[number],
+        frame.from_output.after(grid.to_full),
+        grid.scale_x,
+        grid.region,
+        sources,
+    )
+    share = AREA_OPACITY * mask[:, :, None] / 255
+    marked = sheet.photo.copy()
+    marked[:, :, :3] = np.rint(marked[:, :, :3] * (1 - share) + np.array(AREA_TINT) * share)
+    return replace(sheet, photo=marked)
 
 
 def flatten_colour(finish: Finish) -> str:

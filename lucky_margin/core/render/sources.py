@@ -6,11 +6,12 @@ from lucky_margin.core.errors import NotFound
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.sampling import halved
+from lucky_margin.core.tone import ColourTable
 from lucky_margin.core.types import AnyPicture
 
 
 class Sources(Protocol):
-    """Photos by the SHA-256 of their original, and a cache."""
+    """Photos and colour tables by the SHA-256 of their files, and a cache."""
 
     cache: PictureCache
 
@@ -29,13 +30,27 @@ class Sources(Protocol):
             OriginalMissing: its bytes are gone.
         """
 
+    def table(self, sha256: str) -> ColourTable:
+        """The colour table of a look.
+
+        Raises:
+            NotFound: there is no such table.
+        """
+
 
 class MemorySources:
-    """Photos held in memory, for the command line and for tests."""
+    """Photos and tables held in memory, for the command line and for tests."""
 
-    def __init__(self, photos: dict[str, DecodedPhoto], cache: PictureCache | None = None) -> None:
+    def __init__(
+        self,
+        photos: dict[str, DecodedPhoto],
+        cache: PictureCache | None = None,
+        *,
+        tables: dict[str, ColourTable] | None = None,
+    ) -> None:
         self.cache = cache or PictureCache()
         self._photos = photos
+        self._tables = tables or {}
 
     def facts(self, sha256: str) -> PhotoFacts:
         return self._photo(sha256).facts
@@ -46,6 +61,14 @@ class MemorySources:
         return self.cache.get_or_make(
             ("level", sha256, number), lambda: halved(self.level(sha256, number - 1))
         )
+
+    def table(self, sha256: str) -> ColourTable:
+        try:
+            return self._tables[sha256]
+        except KeyError:
+            raise NotFound(
+                "This look's colour table is not here; add its .cube file again."
+            ) from None
 
     def _photo(self, sha256: str) -> DecodedPhoto:
         try:

@@ -3,10 +3,11 @@
 from lucky_margin.core.sampling.gradients import linear_gradient
 from lucky_margin.core.sampling.place import place, place_at_16_bits
 from lucky_margin.core.sampling.sample import halved, sample
-from lucky_margin.core.sampling.srgb import encode_16_bits, to_linear
+from lucky_margin.core.sampling.srgb import as_8_bits, encode_16_bits, to_linear
 from lucky_margin.core.sampling.warm_up import warm_up
 
 __all__ = [
+    "as_8_bits",
     "encode_16_bits",
     "halved",
     "linear_gradient",

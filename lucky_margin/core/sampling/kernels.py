@@ -4,6 +4,8 @@ Numba compiles them once and keeps the result on disk. The OpenMP threading laye
 because it allows several callers at a time, which the server's workers are.
 """
 
+import os
+
 import numba
 import numpy as np
 from numpy.typing import NDArray
@@ -11,6 +13,8 @@ from numpy.typing import NDArray
 from lucky_margin.core.sampling.srgb import ENCODE_STEPS
 from lucky_margin.core.types import AnyPicture, Picture8
 
+# Threads that wait for work must not keep a core busy; set before OpenMP starts.
+os.environ.setdefault("OMP_WAIT_POLICY", "passive")
 numba.config.THREADING_LAYER = "omp"
 
 WHOLE = 0.03

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.types import AnyPicture, Picture16
+from lucky_margin.core.types import AnyPicture, Picture8, Picture16
 
 ENCODE_STEPS = 65_535
 """Intervals of the encoding table. Read with linear interpolation its error is below 1e-7 of
@@ -46,6 +46,13 @@ def to_linear(picture: AnyPicture) -> NDArray[np.float32]:
     if picture.shape[2] == 4:
         linear[:, :, 3] = picture[:, :, 3] / np.float32(np.iinfo(picture.dtype).max)
     return linear
+
+
+def as_8_bits(picture: AnyPicture) -> Picture8:
+    """A picture at 8 bits, rounded."""
+    if picture.dtype == np.uint8:
+        return picture.astype(np.uint8, copy=False)
+    return ((picture.astype(np.uint32) + 128) // 257).astype(np.uint8)
 
 
 def encode_16_bits(linear: NDArray[np.float32]) -> Picture16:

@@ -9,21 +9,34 @@ The order of operations, each absent when its control is at zero:
 4. *clarity*: a gain by how far a pixel is from that brightness
 5. *levels, whites, blacks, contrast, curve*: one curve of encoded luminance (``curves``)
 6. *hue bands, saturation, vibrance, grey*: in OKLCH (``kernel``)
-7. what left the gamut comes back towards the grey of its own luminance, by as little as it takes
-8. *recolour, fade*: mixed in encoded sRGB
-9. dithered to 8 bits
+7. *areas*, one after the other: steps 1 to 6 again where the area is (``areas``)
+8. what left the gamut comes back towards the grey of its own luminance, by as little as it takes
+9. *recolour, washes, fade*: mixed in encoded sRGB (``washes``, ``blending``)
+10. dithered to 8 bits
 
-A look's settings, times its strength, are added to the user's before all of this.
+A look's settings, times its strength, are added to the user's before all of this; a look that is
+a colour table is laid on the sampled picture first (``cube``).
 """
 
-from lucky_margin.core.tone.apply import needs_bases, toned
+from lucky_margin.core.tone.apply import area_coverage, needs_bases, toned, toned_values
+from lucky_margin.core.tone.areas import needs_regions
 from lucky_margin.core.tone.automatic import propose_tone
 from lucky_margin.core.tone.bases import WORKING_SIDE as BASES_SIDE
 from lucky_margin.core.tone.bases import Bases, bases_of
+from lucky_margin.core.tone.cube import (
+    MAX_TABLE_BYTES,
+    ColourTable,
+    cube_text,
+    left_out,
+    read_cube,
+    with_table,
+)
 from lucky_margin.core.tone.curves import curve_line
 from lucky_margin.core.tone.detail import apron, detailed, needs_detail
-from lucky_margin.core.tone.looks import ADDED, LOOKS, with_look
+from lucky_margin.core.tone.looks import ADDED, LOOKS, look_of, with_look
 from lucky_margin.core.tone.measure import Clipping, Histogram, clipping_of, histogram_of
+from lucky_margin.core.tone.noise import noise_of
+from lucky_margin.core.tone.spots import OnPhoto
 from lucky_margin.core.tone.warm_up import warm_up
 from lucky_margin.core.tone.white_balance import neutral_settings
 
@@ -31,20 +44,32 @@ __all__ = [
     "ADDED",
     "BASES_SIDE",
     "LOOKS",
+    "MAX_TABLE_BYTES",
     "Bases",
     "Clipping",
+    "ColourTable",
     "Histogram",
+    "OnPhoto",
     "apron",
+    "area_coverage",
     "bases_of",
     "clipping_of",
+    "cube_text",
     "curve_line",
     "detailed",
     "histogram_of",
+    "left_out",
+    "look_of",
     "needs_bases",
     "needs_detail",
+    "needs_regions",
     "neutral_settings",
+    "noise_of",
     "propose_tone",
+    "read_cube",
     "toned",
+    "toned_values",
     "warm_up",
     "with_look",
+    "with_table",
 ]

@@ -1,68 +1,131 @@
 """Applying a tone to sampled pixels."""
 
+from collections.abc import Sequence
+
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.document import HueBands, Tone, rgb_of
+from lucky_margin.core.document import Area, HueBands, Tone, rgb_of
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
-from lucky_margin.core.tone.curves import luminance_curve
+from lucky_margin.core.tone.areas import mask_rows, needs_regions
+from lucky_margin.core.tone.curves import STEPS, luminance_curve
 from lucky_margin.core.tone.hues import by_hue
-from lucky_margin.core.tone.kernel import tone_pixels
+from lucky_margin.core.tone.kernel import (
+    Layers,
+    Overlays,
+    Tables,
+    area_shares,
+    tone_pixels,
+    tone_values,
+)
 from lucky_margin.core.tone.looks import with_look
+from lucky_margin.core.tone.spots import OnPhoto
+from lucky_margin.core.tone.washes import wash_rows
 from lucky_margin.core.tone.white_balance import balance_matrix
 from lucky_margin.core.types import Picture8, Picture16
 
-_NO_LINES = np.zeros((0, 0, 2), np.float32)
-_NO_CURVE = np.zeros(0)
+Floats = NDArray[np.float64]
+Lines = NDArray[np.float32]
+
+_NO_LINES: Lines = np.zeros((0, 0, 2), np.float32)
+_NO_CURVE: Floats = np.zeros(STEPS + 1)
 _BY_STRENGTH, _BY_HUE = 1.0, 2.0
 
 
 def needs_bases(tone: Tone) -> bool:
-    """Whether a control acts by region."""
+    """Whether anything acts by region."""
     whole = with_look(tone)
-    return bool(whole.highlights or whole.shadows or whole.clarity)
+    by_region = whole.highlights or whole.shadows or whole.clarity
+    return bool(by_region) or any(needs_regions(area) for area in whole.areas if area.is_set)
 
 
 def toned(
     picture: Picture16,
     tone: Tone,
     *,
-    lines: NDArray[np.float32] | None = None,
+    on_photo: OnPhoto | None = None,
+    lines: Lines | None = None,
     origin: tuple[int, int] = (0, 0),
 ) -> Picture8:
     """``picture`` (16 bits) with ``tone``, dithered to 8 bits.
 
-    ``lines`` are the bases laid under it (see ``Bases.laid``), which highlights, shadows and
-    clarity need; ``origin`` its absolute place in the output, which the dither needs.
+    ``on_photo`` says where it lies on its photo, which areas and washes need (without, it is the
+    whole photo); ``lines`` are the bases laid under it (see ``Bases.laid``), which whatever acts
+    by region needs; ``origin`` is its absolute place in the output.
     """
     whole = with_look(tone)
-    curve = luminance_curve(whole)
-    balance = balance_matrix(whole.temperature, whole.tint) * 2**whole.exposure
-    local = np.array([100 * whole.exposure, whole.shadows, whole.highlights, whole.clarity]) / 100
-    colour = np.array([0.0, whole.saturation, whole.vibrance, whole.grey]) / 100
-    has_bands = whole.bands != HueBands()
-    if colour[1:].any() or has_bands:
-        # Vibrance and bands need a colour's hue, the others only its strength.
-        colour[0] = _BY_HUE if whole.vibrance or has_bands else _BY_STRENGTH
-    return tone_pixels(
-        picture,
-        decode_table(picture.dtype),
-        encode_table(),
-        balance.ravel(),
-        local,
-        _NO_LINES if lines is None else lines,
-        _NO_CURVE if curve is None else curve,
-        colour,
-        by_hue(whole.bands),
-        _tints(whole),
-        *origin,
+    areas = [area for area in whole.areas if area.is_set]
+    place = on_photo or _all_of(picture)
+    layers = _layers(whole, areas, place, lines)
+    return tone_pixels(picture, _tables(), layers, _overlays(whole, place), *origin)
+
+
+def toned_values(picture: Picture16, tone: Tone) -> NDArray[np.float32]:
+    """The colours of ``toned`` before the dither, encoded (0..1), without what acts by place."""
+    whole = with_look(tone).model_copy(update={"areas": (), "washes": ()})
+    place = _all_of(picture)
+    return tone_values(picture, _tables(), _layers(whole, [], place, None), _overlays(whole, place))
+
+
+def area_coverage(
+    picture: Picture16,
+    area: Area,
+    *,
+    on_photo: OnPhoto,
+    lines: Lines | None = None,
+    origin: tuple[int, int] = (0, 0),
+) -> NDArray[np.float32]:
+    """How much of each pixel of the untouched ``picture`` lies in ``area`` (0..1), shape
+    (height, width); the area's strength aside. The rest is as in ``toned``."""
+    layers = _layers(Tone(), [area], on_photo, lines)
+    return area_shares(picture, _tables(), layers, 1, *origin)
+
+
+def _all_of(picture: Picture16) -> OnPhoto:
+    height, width = picture.shape[:2]
+    return OnPhoto(width, height)
+
+
+def _tables() -> Tables:
+    return Tables(decode_table(np.dtype(np.uint16)), encode_table())
+
+
+def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines | None) -> Layers:
+    tones = [tone, *(Tone(**area.settings) for area in areas)]
+    curves = [luminance_curve(one) for one in tones]
+    return Layers(
+        balance=np.array([_balance(one) for one in tones]),
+        local=np.array(
+            [[100 * t.exposure, t.shadows, t.highlights, t.clarity] for t in tones], np.float64
+        )
+        / 100,
+        curves=np.array([_NO_CURVE if curve is None else curve for curve in curves]),
+        has_curve=np.array([curve is not None for curve in curves]),
+        colour=np.array([_colour(one) for one in tones]),
+        by_hue=np.array([by_hue(one.bands) for one in tones]),
+        strength=np.array([1.0, *(area.strength / 100 for area in areas)]),
+        masks=mask_rows(areas, on_photo),
+        lines=_NO_LINES if lines is None else lines,
     )
 
 
-def _tints(tone: Tone) -> NDArray[np.float64]:
-    """Recolouring and fading as the fused pass takes them."""
+def _balance(tone: Tone) -> Floats:
+    return (balance_matrix(tone.temperature, tone.tint) * 2**tone.exposure).ravel()
+
+
+def _colour(tone: Tone) -> list[float]:
+    """How colours change, and whether that needs their hue, as vibrance and bands do, or only
+    their strength."""
+    has_bands = tone.bands != HueBands()
+    changes = [tone.saturation / 100, tone.vibrance / 100, tone.grey / 100]
+    if not (any(changes) or has_bands):
+        return [0.0, *changes]
+    return [_BY_HUE if tone.vibrance or has_bands else _BY_STRENGTH, *changes]
+
+
+def _overlays(tone: Tone, on_photo: OnPhoto) -> Overlays:
     recolour, fade = tone.recolour, tone.fade
-    return np.array(
+    tint = np.array(
         [
             recolour.strength / 100,
             *_rgb(recolour.dark),
@@ -72,6 +135,7 @@ def _tints(tone: Tone) -> NDArray[np.float64]:
             float(fade.colour is None),
         ]
     )
+    return Overlays(tint, *wash_rows(tone.washes, on_photo))
 
 
 def _rgb(colour: str) -> list[float]:

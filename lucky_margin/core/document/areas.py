@@ -1,0 +1,95 @@
+"""Areas: local changes of light and colour under soft masks. They live in photo space."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, StringConstraints
+
+from lucky_margin.core.document.values import Amount, PhotoSpot, Share, Value
+
+MOST_MASKS = 4
+
+
+class BandMask(Value):
+    """All of the photo before ``start``, none of it past ``end``, smoothly less in between."""
+
+    kind: Literal["band"] = "band"
+    inverted: bool = False
+    start: PhotoSpot = PhotoSpot(x=0.5, y=0.2)
+    end: PhotoSpot = PhotoSpot(x=0.5, y=0.6)
+
+
+class EllipseMask(Value):
+    """What lies in an ellipse; the outer ``softness`` of its radius fades out.
+
+    Radii are fractions of the photo's long side; ``angle`` turns it clockwise, in degrees.
+    """
+
+    kind: Literal["ellipse"] = "ellipse"
+    inverted: bool = False
+    center: PhotoSpot = PhotoSpot(x=0.5, y=0.5)
+    radius_x: float = Field(default=0.2, ge=0.005, le=3)
+    radius_y: float = Field(default=0.2, ge=0.005, le=3)
+    angle: float = Field(default=0, ge=-360, le=360)
+    softness: Share = 60
+
+
+class LightMask(Value):
+    """Regions of the untouched photo whose OKLab lightness is in a range (0..100)."""
+
+    kind: Literal["light"] = "light"
+    inverted: bool = False
+    low: Share = 0
+    high: Share = 40
+    softness: Share = 40
+
+
+class HueMask(Value):
+    """Colours of the untouched photo around an OKLCH ``hue``, up to ``reach`` away (degrees)."""
+
+    kind: Literal["hue"] = "hue"
+    inverted: bool = False
+    hue: float = Field(default=250, ge=0, le=360)
+    reach: float = Field(default=40, ge=1, le=180)
+    softness: Share = 50
+
+
+AreaMask = Annotated[BandMask | EllipseMask | LightMask | HueMask, Field(discriminator="kind")]
+
+
+class Area(Value):
+    """Light and colour of a part of the photo: of what lies in all of its masks."""
+
+    on: bool = True
+    name: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    strength: Share = 100
+    masks: Annotated[tuple[AreaMask, ...], Field(min_length=1, max_length=MOST_MASKS)]
+    exposure: float = Field(default=0, ge=-5, le=5, description="EV.")
+    contrast: Amount = 0
+    highlights: Amount = 0
+    shadows: Amount = 0
+    temperature: Amount = 0
+    tint: Amount = 0
+    saturation: Amount = 0
+    vibrance: Amount = 0
+
+    @property
+    def settings(self) -> dict[str, Any]:
+        """Its light and colour, by the names that a tone has for them."""
+        return {name: getattr(self, name) for name in AREA_SETTINGS}
+
+    @property
+    def is_set(self) -> bool:
+        """Whether it changes anything."""
+        return self.on and self.strength > 0 and any(self.settings.values())
+
+
+AREA_SETTINGS = (
+    "exposure",
+    "contrast",
+    "highlights",
+    "shadows",
+    "temperature",
+    "tint",
+    "saturation",
+    "vibrance",
+)

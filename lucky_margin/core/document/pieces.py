@@ -1,0 +1,312 @@
+"""Pieces: what is placed on the picture, and the watermark over it all.
+
+Places and lengths are in the size's space: offsets and heights are fractions of its short side,
+ems are of a text's own size.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from lucky_margin.core.document.values import (
+    Colour,
+    Identifier,
+    Opacity,
+    PhotoSpot,
+    Sha256,
+    UnitCoordinate,
+    Value,
+)
+from lucky_margin.core.document.washes import BlendMode
+
+MOST_PIECES = 100
+MOST_LETTERS = 5000
+
+FamilyKey = Literal[
+    "figtree",
+    "source-sans-3",
+    "inter",
+    "noto-sans",
+    "montserrat",
+    "oswald",
+    "anton",
+    "source-serif-4",
+    "noto-serif",
+    "playfair-display",
+    "zilla-slab",
+    "abril-fatface",
+    "comfortaa",
+    "pacifico",
+    "caveat",
+    "jetbrains-mono",
+]
+"""The families that ship with the application (``lucky_margin.core.text``)."""
+
+Words = Annotated[str, StringConstraints(max_length=MOST_LETTERS)]
+Offset = Annotated[float, Field(ge=-20, le=20)]
+Weight = Annotated[int, Field(ge=100, le=900)]
+Align = Literal["left", "center", "right"]
+Case = Literal["typed", "capitals", "lower"]
+
+
+class MarginAnchor(Value):
+    """A place of the margin box (0 left or top, 1 right or bottom); a piece's box lies against it
+    as it lies in the box: at 1, its right edge at the right edge."""
+
+    kind: Literal["margin"] = "margin"
+    x: UnitCoordinate = 0.5
+    y: UnitCoordinate = 0.5
+
+
+class PhotoAnchor(Value):
+    """A point of the photo, on which the piece's middle lies."""
+
+    kind: Literal["photo"] = "photo"
+    point: PhotoSpot
+
+
+Anchor = Annotated[MarginAnchor | PhotoAnchor, Field(discriminator="kind")]
+
+
+class Shadow(Value):
+    """A soft shadow; lengths are fractions of the short side."""
+
+    x: float = Field(default=0, ge=-0.5, le=0.5)
+    y: float = Field(default=0.006, ge=-0.5, le=0.5)
+    blur: float = Field(default=0.008, ge=0, le=0.2)
+    colour: Colour = "#000000"
+    opacity: Opacity = 0.6
+
+
+class LetterOutline(Value):
+    """A line around letters, outside them; its width in ems."""
+
+    width: float = Field(default=0.06, ge=0, le=0.5)
+    colour: Colour = "#000000"
+
+
+class Plate(Value):
+    """A plate behind a text's letters; lengths in ems."""
+
+    padding: float = Field(default=0.35, ge=0, le=4)
+    radius: float = Field(default=0.2, ge=0, le=4)
+    colour: Colour = "#000000"
+    opacity: Opacity = 0.55
+
+
+class Repeat(Value):
+    """Copies of a piece, as one piece: in a row, round a ring or loosely scattered.
+
+    ``spread`` is the row's length, the ring's diameter or the scatter's side, between the
+    outermost middles, in short sides; ``turned`` turns copies along a ring, or any way in a
+    scatter, which is another one for each ``seed``.
+    """
+
+    kind: Literal["row", "ring", "scatter"] = "row"
+    count: int = Field(default=5, ge=2, le=60)
+    spread: float = Field(default=0.6, ge=0.01, le=4)
+    turned: bool = False
+    seed: int = Field(default=1, ge=0, le=9999)
+
+
+class PieceBase(Value):
+    """What all pieces have. ``sizes`` names those it is on; null is all of them."""
+
+    id: Identifier
+    on: bool = True
+    locked: bool = False
+    anchor: Anchor = MarginAnchor()
+    dx: Offset = 0
+    dy: Offset = 0
+    angle: float = Field(default=0, ge=-360, le=360)
+    opacity: Opacity = 1
+    blend: BlendMode = "normal"
+    shadow: Shadow | None = None
+    over_border: bool = True
+    clipped: bool = True
+    repeat: Repeat | None = None
+    group: int | None = Field(default=None, ge=1, description="Chosen and moved together.")
+    sizes: tuple[Identifier, ...] | None = None
+
+
+class TextPart(Value):
+    """Letters that are set differently, from ``start`` up to ``end`` (characters of the text);
+    null keeps the text's own way."""
+
+    start: int = Field(ge=0, le=MOST_LETTERS)
+    end: int = Field(ge=0, le=MOST_LETTERS)
+    weight: Weight | None = None
+    italic: bool | None = None
+    colour: Colour | None = None
+    struck: bool = False
+
+
+class TextPiece(PieceBase):
+    """Words. ``size`` is an em; ``wrap`` the width of a line, of the margin box's (null: lines end
+    where they were ended); ``fill`` takes the largest size that fits the margin box. ``bend``
+    lays the lines on an arc of so many degrees, over a circle's top or, below 0, under it."""
+
+    kind: Literal["text"] = "text"
+    text: Words = ""
+    family: FamilyKey = "figtree"
+    weight: Weight = 700
+    italic: bool = False
+    size: float = Field(default=0.07, ge=0.002, le=4)
+    fill: bool = False
+    wrap: float | None = Field(default=1, ge=0.02, le=4)
+    align: Align = "center"
+    case: Case = "typed"
+    letter_spacing: float = Field(default=0, ge=-0.2, le=2)
+    line_spacing: float = Field(default=1, ge=0.4, le=4)
+    colour: Colour = "#FFFFFF"
+    outline: LetterOutline | None = None
+    plate: Plate | None = None
+    bend: float = Field(default=0, ge=-350, le=350)
+    parts: Annotated[tuple[TextPart, ...], Field(max_length=50)] = ()
+
+
+IconName = Annotated[str, StringConstraints(pattern=r"^[a-z0-9-]{1,40}$")]
+"""A name in ``lucky_margin/icons/icons.json``."""
+
+BadgeForm = Literal[
+    "arrow",
+    "curved-arrow",
+    "line",
+    "label",
+    "circle",
+    "ring",
+    "burst",
+    "star",
+    "heart",
+    "bubble",
+    "tick",
+    "ribbon",
+    "price-tag",
+    "icon",
+]
+
+
+class BadgePiece(PieceBase):
+    """A drawn form; null leaves out its fill or its line. It may hold words or an icon, as large
+    as fit, in the colour ``letters``; the form ``icon`` is the icon alone. ``tip`` holds the end
+    of an arrow or a line, or a bubble's pointer, at a point of the photo; an arrow then begins
+    where it is anchored."""
+
+    kind: Literal["badge"] = "badge"
+    form: BadgeForm = "label"
+    width: float = Field(default=0.3, ge=0.005, le=4)
+    height: float = Field(default=0.12, ge=0.005, le=4)
+    colour: Colour | None = "#B8401A"
+    stroke: Colour | None = None
+    stroke_width: float = Field(default=0.008, ge=0, le=0.2)
+    text: Annotated[str, StringConstraints(max_length=200)] = ""
+    family: FamilyKey = "figtree"
+    weight: Weight = 700
+    icon: IconName | None = None
+    letters: Colour = "#FFFFFF"
+    tip: PhotoSpot | None = None
+
+
+class KnockOut(Value):
+    """A plain colour taken out of a picture, so that what is behind shows instead.
+
+    ``reach`` is how far a colour may be from it (0..1 of black to white); without ``enclosed``
+    only what hangs together with the picture's edge goes.
+    """
+
+    colour: Colour = "#FFFFFF"
+    reach: float = Field(default=0.08, ge=0.005, le=0.5)
+    enclosed: bool = True
+
+
+PictureRatio = Annotated[float, Field(ge=0.01, le=100)]
+"""Width over height."""
+
+PictureCut = Literal["whole", "square", "rounded", "circle", "heart", "star"]
+
+
+class PicturePiece(PieceBase):
+    """A picture of the shelf, such as a logo, whose sides are in ``ratio``; its height follows
+    that, or the form that it is cut to."""
+
+    kind: Literal["picture"] = "picture"
+    sha256: Sha256
+    ratio: PictureRatio = 1
+    width: float = Field(default=0.25, ge=0.005, le=4)
+    cut: PictureCut = "whole"
+    stroke: Colour | None = None
+    stroke_width: float = Field(default=0.008, ge=0, le=0.2)
+    knock_out: KnockOut | None = None
+
+
+Piece = Annotated[TextPiece | BadgePiece | PicturePiece, Field(discriminator="kind")]
+
+
+class MarkDesign(Value):
+    """A mark of one colour: an icon beside or over words, a smaller line under them, a rule
+    between both, a frame around it all. In a ``round`` one the words run along a circle, the
+    line below, the icon in the middle."""
+
+    words: Annotated[str, StringConstraints(max_length=60)] = ""
+    line: Annotated[str, StringConstraints(max_length=60)] = ""
+    icon: IconName | None = None
+    layout: Literal["beside", "stacked", "round"] = "stacked"
+    frame: Literal["none", "circle", "oval", "label", "box"] = "none"
+    rule: bool = False
+    family: FamilyKey = "figtree"
+    weight: Weight = 700
+    case: Case = "typed"
+
+    @property
+    def is_empty(self) -> bool:
+        return not (self.words.strip() or self.line.strip() or self.icon)
+
+
+class UsedMark(Value):
+    """A kept mark as it was when it was taken: the shelf's ``id`` and ``version`` of it."""
+
+    id: int
+    name: Annotated[str, StringConstraints(max_length=120)]
+    version: int = Field(ge=1)
+    design: MarkDesign
+
+
+class MarkLogo(Value):
+    """A picture of the shelf as a watermark, in its own colours."""
+
+    sha256: Sha256
+    ratio: PictureRatio = 1
+    knock_out: KnockOut | None = None
+
+
+class Watermark(Value):
+    """Words, a kept mark or a logo, drawn last, faintly: on one spot, across the picture, or
+    repeated all over it. A logo goes before a kept mark, a kept mark before words.
+
+    ``size`` is an em of the words, five of which are a logo's width; across the picture the
+    whole is as wide as its diagonal allows. ``shade`` auto is light on dark and dark on
+    light, as the picture behind asks. ``gap`` is in ems; ``whole`` leaves out repeats that the
+    picture's edge would cut.
+    """
+
+    on: bool = True
+    text: Annotated[str, StringConstraints(max_length=200)] = ""
+    family: FamilyKey = "figtree"
+    weight: Weight = 700
+    mark: UsedMark | None = None
+    logo: MarkLogo | None = None
+    size: float = Field(default=0.04, ge=0.004, le=1)
+    opacity: Opacity = 0.35
+    shade: Literal["auto", "light", "dark"] = "auto"
+    place: Literal["spot", "across", "repeated"] = "spot"
+    spot: MarginAnchor = MarginAnchor(x=1, y=1)
+    angle: float = Field(default=-30, ge=-90, le=90)
+    gap: float = Field(default=3, ge=0, le=30)
+    stagger: bool = True
+    whole: bool = False
+
+    @property
+    def is_set(self) -> bool:
+        """Whether anything of it is drawn."""
+        has_mark = bool(self.logo or self.mark or self.text.strip())
+        return self.on and has_mark and self.opacity > 0

@@ -1,0 +1,221 @@
+"""Edits that move, scale, turn, align and anchor pieces."""
+
+import math
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from lucky_margin.core.document import (
+    BadgePiece,
+    Box,
+    MarginAnchor,
+    PhotoAnchor,
+    TextPiece,
+    rgb_of,
+)
+from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.edits.context import Context, Edited, Guide
+from lucky_margin.core.edits.placing import (
+    changed_piece,
+    laid_here,
+    laid_one,
+    margins_here,
+    put,
+    spot_at,
+    within,
+)
+from lucky_margin.core.pieces import LaidPiece
+
+LIGHT, DARK = "#FFFFFF", "#000000"
+
+_SMALLEST, _LARGEST = 0.005, 4.0
+
+_LEAST_DISTANCE = 1.0
+"""Output pixels: nearer to the margin no distance is shown."""
+
+
+def drag_pieces(here: Context, edit: edits.DragPieces) -> Edited:
+    """The pieces moved by so many output pixels, drawn to near lines together."""
+    laid = {one.piece.id: one for one in laid_here(here)}
+    moved = [laid[key] for key in edit.ids if key in laid and not laid[key].piece.locked]
+    if not moved:
+        return here.edited(here.finish)
+    dx, dy = edit.dx, edit.dy
+    output, room = here.frame.output, margins_here(here).box
+    whole = Box(left=0, top=0, width=output.width, height=output.height)
+    others = [one.bounds for key, one in laid.items() if key not in edit.ids]
+    union = _union([one.bounds for one in moved]).moved(dx, dy)
+    lines: list[Guide] = []
+    if edit.snap:
+        boxes = [room, whole, *others]
+        across, at_x = _snapped(
+            union.left, union.width, [(b.left, b.width) for b in boxes], edit.snap
+        )
+        down, at_y = _snapped(
+            union.top, union.height, [(b.top, b.height) for b in boxes], edit.snap
+        )
+        dx, dy, union = dx + across, dy + down, union.moved(across, down)
+        if at_x is not None:
+            lines.append(Guide(x1=at_x, y1=0, x2=at_x, y2=output.height))
+        if at_y is not None:
+            lines.append(Guide(x1=0, y1=at_y, x2=output.width, y2=at_y))
+    put_down = put(here, {one: (one.x + dx, one.y + dy) for one in moved}, edit.only_this_size)
+    return replace(put_down, guides=(*lines, *_distances(union, room)))
+
+
+def _distances(box: Box, room: Box) -> list[Guide]:
+    """From a box to the nearer sides of the margin box."""
+    x, y = box.center
+    left, right = box.left - room.left, room.right - box.right
+    top, bottom = box.top - room.top, room.bottom - box.bottom
+    ends_x = (room.left, box.left) if left <= right else (box.right, room.right)
+    ends_y = (room.top, box.top) if top <= bottom else (box.bottom, room.bottom)
+    found = []
+    if min(left, right) >= _LEAST_DISTANCE:
+        label = f"{min(left, right):.0f} px"
+        found.append(Guide(x1=ends_x[0], y1=y, x2=ends_x[1], y2=y, label=label))
+    if min(top, bottom) >= _LEAST_DISTANCE:
+        label = f"{min(top, bottom):.0f} px"
+        found.append(Guide(x1=x, y1=ends_y[0], x2=x, y2=ends_y[1], label=label))
+    return found
+
+
+def align_pieces(here: Context, edit: edits.AlignPieces) -> Edited:
+    """One piece to the margin box, several to the box around them."""
+    chosen = [one for one in laid_here(here) if one.piece.id in edit.ids]
+    if not chosen:
+        return here.edited(here.finish)
+    boxes = [one.bounds for one in chosen]
+    room = margins_here(here).box if len(chosen) == 1 else _union(boxes)
+    places: dict[LaidPiece, tuple[float, float]] = {}
+    for one, box in zip(chosen, boxes, strict=True):
+        dx, dy = _ALIGNED[edit.to](box, room)
+        places[one] = one.x + dx, one.y + dy
+    return put(here, places, edit.only_this_size)
+
+
+def scale_piece(here: Context, edit: edits.ScalePiece) -> Edited:
+    """A corner dragged scales a piece about the opposite corner, keeping its proportions; a
+    side grip changes the width of a text's lines, or one side of a badge."""
+    laid = laid_one(here, edit.id)
+    angle = math.radians(laid.angle)
+    along = edit.dx * math.cos(angle) + edit.dy * math.sin(angle)
+    across = -edit.dx * math.sin(angle) + edit.dy * math.cos(angle)
+    x = {"w": -1, "e": 1}.get(edit.grip[-1], 0)
+    y = {"n": -1, "s": 1}.get(edit.grip[0], 0)
+    piece = laid.piece
+    if laid.ends and isinstance(piece, BadgePiece) and piece.form != "bubble":
+        height = piece.height + 2 * across * y / laid.short_side
+        fields: dict[str, Any] = {"height": within(height, _SMALLEST, _LARGEST)}
+        return here.edited(changed_piece(here, piece.id, fields, edit.only_this_size).finish)
+    if x and y:
+        diagonal = math.hypot(laid.width, laid.height)
+        gained = (along * x * laid.width + across * y * laid.height) / diagonal**2
+        fields = _scaled(laid, max(0.02, 1 + gained))
+    elif isinstance(piece, TextPiece) and x and not piece.repeat:
+        width = max(laid.width + along * x, laid.em / 2)
+        fields = {"wrap": within(width / margins_here(here).box.width, 0.02, 4), "fill": False}
+    elif isinstance(piece, BadgePiece) and not piece.repeat:
+        side, gain = ("width", along * x) if x else ("height", across * y)
+        length = getattr(piece, side) + gain / laid.short_side
+        fields = {side: within(length, _SMALLEST, _LARGEST)}
+    else:
+        fields = _scaled(laid, max(0.02, 1 + (along * x + across * y) / laid.width))
+    edited = changed_piece(here, piece.id, fields, edit.only_this_size)
+    # The side or corner opposite the grip stays where it is.
+    now = laid_one(edited, edit.id)
+    shift_x, shift_y = (now.width - laid.width) / 2 * x, (now.height - laid.height) / 2 * y
+    centre_x = laid.x + shift_x * math.cos(angle) - shift_y * math.sin(angle)
+    centre_y = laid.y + shift_x * math.sin(angle) + shift_y * math.cos(angle)
+    return put(edited, {now: (centre_x, centre_y)}, edit.only_this_size)
+
+
+def turn_piece(here: Context, edit: edits.TurnPiece) -> Edited:
+    """Turned so that what was right above the middle goes along with the pointer."""
+    laid = laid_one(here, edit.id)
+    angle = math.radians(laid.angle)
+    reach = laid.height / 2 + edit.distance
+    x = reach * math.sin(angle) + edit.dx
+    y = -reach * math.cos(angle) + edit.dy
+    turned = math.degrees(math.atan2(x, -y))
+    if edit.step:
+        turned = edit.step * round(turned / edit.step)
+    edited = changed_piece(here, edit.id, {"angle": round(turned, 1)}, edit.only_this_size)
+    now = laid_one(edited, edit.id)
+    return put(edited, {now: (laid.x, laid.y)}, edit.only_this_size)
+
+
+def anchor_piece(here: Context, edit: edits.AnchorPiece) -> Edited:
+    """Hang a piece on the photo's point under its middle, or on the margin box; it stays where it
+    is on the size in hand."""
+    laid = laid_one(here, edit.id)
+    if edit.to == "margin":
+        edited = changed_piece(here, edit.id, {"anchor": MarginAnchor().model_dump()}, False)
+        return put(edited, {laid_one(edited, edit.id): (laid.x, laid.y)}, False)
+    tail = laid.ends.tail if laid.ends else (laid.x, laid.y)
+    anchor = PhotoAnchor(point=spot_at(here, *tail)).model_dump()
+    return here.edited(
+        changed_piece(here, edit.id, {"anchor": anchor, "dx": 0.0, "dy": 0.0}, False).finish
+    )
+
+
+def place_piece(here: Context, edit: edits.PlacePiece) -> Edited:
+    laid = laid_one(here, edit.id)
+    if edit.colour and isinstance(laid.piece, TextPiece):
+        fields: dict[str, Any] = {"colour": edit.colour}
+        if laid.piece.shadow:
+            # A shadow sets letters off only when it is unlike them.
+            light = sum(rgb_of(edit.colour)) > 3 * 128
+            shadow = laid.piece.shadow.model_copy(update={"colour": DARK if light else LIGHT})
+            fields["shadow"] = shadow.model_dump()
+        here = changed_piece(here, edit.id, fields, edit.only_this_size)
+    return put(here, {laid: (edit.x, edit.y)}, edit.only_this_size)
+
+
+def _scaled(laid: LaidPiece, factor: float) -> dict[str, Any]:
+    piece = laid.piece
+    fields = _scaled_one(laid, factor)
+    if piece.repeat:
+        spread = within(piece.repeat.spread * factor, 0.01, _LARGEST)
+        fields["repeat"] = piece.repeat.model_copy(update={"spread": spread}).model_dump()
+    return fields
+
+
+def _scaled_one(laid: LaidPiece, factor: float) -> dict[str, Any]:
+    piece = laid.piece
+    if isinstance(piece, TextPiece):
+        size = within(laid.em / laid.short_side * factor, 0.002, _LARGEST)
+        wrap = None if piece.wrap is None else within(piece.wrap * factor, 0.02, 4)
+        return {"size": size, "wrap": wrap, "fill": False}
+    sides = {"width": piece.width}
+    if isinstance(piece, BadgePiece):
+        sides["height"] = piece.height
+    return {side: within(length * factor, _SMALLEST, _LARGEST) for side, length in sides.items()}
+
+
+def _snapped(
+    start: float, length: float, lines: list[tuple[float, float]], reach: float
+) -> tuple[float, float | None]:
+    """The way to the nearest line within ``reach`` of an edge or the middle, and that line; 0 and
+    None without one."""
+    mine = (start, start + length / 2, start + length)
+    theirs = [at for begin, side in lines for at in (begin, begin + side / 2, begin + side)]
+    ways = [(line - own, line) for own in mine for line in theirs]
+    best, line = min(ways, key=lambda way: abs(way[0]))
+    return (best, line) if abs(best) <= reach else (0.0, None)
+
+
+def _union(boxes: list[Box]) -> Box:
+    left, top = min(box.left for box in boxes), min(box.top for box in boxes)
+    right, bottom = max(box.right for box in boxes), max(box.bottom for box in boxes)
+    return Box(left=left, top=top, width=right - left, height=bottom - top)
+
+
+_ALIGNED: dict[str, Callable[[Box, Box], tuple[float, float]]] = {
+    "left": lambda box, room: (room.left - box.left, 0.0),
+    "center": lambda box, room: (room.center[0] - box.center[0], 0.0),
+    "right": lambda box, room: (room.right - box.right, 0.0),
+    "top": lambda box, room: (0.0, room.top - box.top),
+    "middle": lambda box, room: (0.0, room.center[1] - box.center[1]),
+    "bottom": lambda box, room: (0.0, room.bottom - box.bottom),
+}

@@ -1,0 +1,190 @@
+"""Edits of pieces: added, copied, changed, ordered, removed; of one size or all."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from lucky_margin.core.document import (
+    BadgePiece,
+    MarginAnchor,
+    PicturePiece,
+    Piece,
+    Shadow,
+    TextPart,
+    TextPiece,
+)
+from lucky_margin.core.document.pieces import MOST_PIECES
+from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.placing import changed_piece
+from lucky_margin.core.edits.steps import with_own
+from lucky_margin.core.errors import BadInput
+
+PURPOSES: dict[str, dict[str, Any]] = {
+    "headline": {"size": 0.12, "weight": 900, "anchor": MarginAnchor(x=0.5, y=0.05)},
+    "line": {"size": 0.06, "weight": 700, "anchor": MarginAnchor(x=0.5, y=0.95)},
+    "small": {"size": 0.035, "weight": 400, "anchor": MarginAnchor(x=0.0, y=1.0), "align": "left"},
+    "price": {"size": 0.1, "weight": 900, "anchor": MarginAnchor(x=1.0, y=0.2)},
+}
+"""Settings that a text begins with, by what it is for."""
+
+SAMPLE_WORDS = {
+    "headline": "Your headline",
+    "line": "One line more",
+    "small": "Small print",
+    "price": "€28",
+}
+
+FIRST_SIDES: dict[str, tuple[float, float]] = {
+    "arrow": (0.26, 0.12),
+    "curved-arrow": (0.24, 0.2),
+    "line": (0.4, 0.006),
+    "label": (0.36, 0.13),
+    "bubble": (0.36, 0.22),
+    "ribbon": (0.44, 0.12),
+    "price-tag": (0.3, 0.14),
+    "tick": (0.16, 0.14),
+}
+"""Width and height that a badge begins with; others begin as a square."""
+
+FIRST_SIDE = 0.2
+DUPLICATE_STEP = 0.03
+"""Of the short side: how far a copy lies from its original."""
+
+
+def add_text(here: Context, edit: edits.AddText) -> Edited:
+    fields = PURPOSES[edit.purpose] | {"shadow": Shadow()}
+    text = edit.text or SAMPLE_WORDS[edit.purpose]
+    return _added(here, [TextPiece.model_validate({"id": "text", "text": text} | fields)])
+
+
+def add_badge(here: Context, edit: edits.AddBadge) -> Edited:
+    width, height = FIRST_SIDES.get(edit.form, (FIRST_SIDE, FIRST_SIDE))
+    piece = BadgePiece(id="badge", form=edit.form, width=width, height=height, icon=edit.icon)
+    return _added(here, [piece])
+
+
+def add_picture(here: Context, edit: edits.AddPicture) -> Edited:
+    piece = PicturePiece(
+        id="picture", sha256=edit.sha256, ratio=edit.ratio, knock_out=edit.knock_out
+    )
+    return _added(here, [piece])
+
+
+def paste_pieces(here: Context, edit: edits.PastePieces) -> Edited:
+    return _added(here, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces])
+
+
+def duplicate_pieces(here: Context, edit: edits.DuplicatePieces) -> Edited:
+    copies = [
+        piece.model_copy(update={"dx": piece.dx + DUPLICATE_STEP, "dy": piece.dy + DUPLICATE_STEP})
+        for piece in _chosen(here, edit.ids)
+    ]
+    return _added(here, copies)
+
+
+def remove_pieces(here: Context, edit: edits.RemovePieces) -> Edited:
+    """Without the pieces, and without what sizes do differently about them."""
+    gone = set(edit.ids)
+    finish = here.finish
+    for size in finish.sizes:
+        kept = {key: own for key, own in size.own.pieces.items() if key not in gone}
+        if len(kept) < len(size.own.pieces):
+            finish = finish.with_size(with_own(size, pieces=kept))
+    pieces = tuple(piece for piece in finish.pieces if piece.id not in gone)
+    return here.edited(finish.model_copy(update={"pieces": pieces}))
+
+
+def group_pieces(here: Context, edit: edits.GroupPieces) -> Edited:
+    """The pieces as one group, or each for itself again."""
+    chosen = {piece.id for piece in _chosen(here, edit.ids)}
+    number = max((piece.group or 0 for piece in here.finish.pieces), default=0) + 1
+    pieces = tuple(
+        piece.model_copy(update={"group": number if edit.together else None})
+        if piece.id in chosen
+        else piece
+        for piece in here.finish.pieces
+    )
+    return here.edited(here.finish.model_copy(update={"pieces": pieces}))
+
+
+def order_piece(here: Context, edit: edits.OrderPiece) -> Edited:
+    pieces = list(here.finish.pieces)
+    piece = here.finish.piece(edit.id)
+    place = pieces.index(piece)
+    last = len(pieces) - 1
+    to = {"back": 0, "front": last, "backward": place - 1, "forward": place + 1}[edit.to]
+    pieces.pop(place)
+    pieces.insert(min(max(to, 0), last), piece)
+    return here.edited(here.finish.model_copy(update={"pieces": tuple(pieces)}))
+
+
+def set_piece(here: Context, edit: edits.SetPiece) -> Edited:
+    """The pieces with these changes; each takes those that it has a field for."""
+    edited = here
+    for piece in _chosen(here, edit.ids):
+        given = edit.changes.model_dump()
+        fields = {key: value for key, value in given.items() if key in type(piece).model_fields}
+        if isinstance(piece, TextPiece) and "text" in fields and "parts" not in fields:
+            fields["parts"] = [
+                part.model_dump()
+                for part in parts_after(piece.parts, piece.text, fields["text"] or "")
+            ]
+        edited = changed_piece(edited, piece.id, fields, edit.only_this_size)
+    return here.edited(edited.finish)
+
+
+def parts_after(parts: Iterable[TextPart], old: str, new: str) -> list[TextPart]:
+    """The parts of a text after it was written in: what follows moves along, and letters written
+    inside a part belong to it."""
+    start = _alike(old, new)
+    kept_end = min(_alike(old[::-1], new[::-1]), min(len(old), len(new)) - start)
+    stop, gained = len(old) - kept_end, len(new) - len(old)
+
+    def begin(place: int) -> int:
+        return place + gained if place >= stop else min(place, start)
+
+    def end(place: int) -> int:
+        return place if place <= start else begin(place)
+
+    moved = [
+        part.model_copy(update={"start": begin(part.start), "end": end(part.end)}) for part in parts
+    ]
+    return [part for part in moved if part.end > part.start]
+
+
+def _alike(one: str, other: str) -> int:
+    """How many characters two texts have alike at their beginning."""
+    return next(
+        (place for place, (a, b) in enumerate(zip(one, other, strict=False)) if a != b),
+        min(len(one), len(other)),
+    )
+
+
+def follow_piece(here: Context, edit: edits.FollowPiece) -> Edited:
+    own = {key: ways for key, ways in here.size.own.pieces.items() if key != edit.id}
+    return here.edited(here.finish.with_size(with_own(here.size, pieces=own)))
+
+
+def _added(here: Context, pieces: Iterable[Piece]) -> Edited:
+    """The finish with more pieces, each under an id of its own."""
+    have = list(here.finish.pieces)
+    # Copies of a group are a group of their own.
+    last = max((piece.group or 0 for piece in have), default=0)
+    for piece in pieces:
+        if len(have) >= MOST_PIECES:
+            raise BadInput(f"A finish has {MOST_PIECES} pieces at most; remove one first.")
+        taken = {one.id for one in have}
+        number = 1
+        while f"{piece.kind}-{number}" in taken:
+            number += 1
+        group = piece.group and last + piece.group
+        have.append(piece.model_copy(update={"id": f"{piece.kind}-{number}", "group": group}))
+    return here.edited(here.finish.model_copy(update={"pieces": tuple(have)}))
+
+
+def _chosen(here: Context, ids: Iterable[str]) -> list[Piece]:
+    """
+    Raises:
+        NotFound: one of them is gone.
+    """
+    return [here.finish.piece(one) for one in ids]

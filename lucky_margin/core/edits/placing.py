@@ -1,0 +1,141 @@
+"""Where pieces lie on the size in hand, and putting them elsewhere.
+
+A piece that hangs on the margin box is hung anew where it is put down: on the nearest third of
+the box, so that what lies in a corner stays there on every size.
+"""
+
+from typing import Any
+
+from lucky_margin.core.document import (
+    BadgePiece,
+    MarginAnchor,
+    PhotoAnchor,
+    PhotoSpot,
+    PieceChanges,
+)
+from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.steps import with_own
+from lucky_margin.core.errors import NotFound
+from lucky_margin.core.pieces import Ends, LaidPiece, Margins, lay_piece, margins_of
+from lucky_margin.core.pieces.laying import turned_sides
+
+
+def laid_one(here: Context, piece_id: str) -> LaidPiece:
+    for one in laid_here(here):
+        if one.piece.id == piece_id:
+            return one
+    raise NotFound("This piece is not on this size; switch it on first.")
+
+
+def laid_here(here: Context) -> list[LaidPiece]:
+    """All pieces that are on the size in hand."""
+    margins = margins_here(here)
+    return [lay_piece(piece, margins, here.frame) for piece in here.finish.pieces_of(here.size)]
+
+
+def margins_here(here: Context) -> Margins:
+    return margins_of(here.size, here.finish.border_of(here.size), here.frame.output)
+
+
+def changed_piece(
+    here: Context, piece_id: str, fields: dict[str, Any], only_this_size: bool
+) -> Context:
+    """The piece with other fields, for every size or only the one in hand; where it is changed
+    for all, the size in hand has no own way in these fields any more."""
+    finish, size = here.finish, here.size
+    own = size.own.pieces.get(piece_id, PieceChanges())
+    ways = dict(size.own.pieces)
+    if only_this_size and len(finish.sizes) > 1:
+        ways[piece_id] = PieceChanges.model_validate(own.model_dump() | fields)
+    else:
+        changes = PieceChanges.model_validate(fields)
+        pieces = tuple(
+            changes.applied_to(piece) if piece.id == piece_id else piece for piece in finish.pieces
+        )
+        finish = finish.model_copy(update={"pieces": pieces})
+        left = {key: value for key, value in own.model_dump().items() if key not in fields}
+        ways.pop(piece_id, None)
+        if left:
+            ways[piece_id] = PieceChanges.model_validate(left)
+    size = with_own(size, pieces=ways)
+    return Context(finish.with_size(size), size, here.facts)
+
+
+def put(
+    here: Context, places: dict[LaidPiece, tuple[float, float]], only_this_size: bool
+) -> Edited:
+    """The pieces with their middles at these places."""
+    edited = here
+    for one, (x, y) in places.items():
+        fields = _hung(one, x, y, margins_here(here), here)
+        edited = changed_piece(edited, one.piece.id, fields, only_this_size)
+    return here.edited(edited.finish)
+
+
+def _hung(laid: LaidPiece, x: float, y: float, margins: Margins, here: Context) -> dict[str, Any]:
+    """Anchor and offset under which a piece's middle lies at ``x``, ``y``."""
+    short, piece = laid.short_side, laid.piece
+    if laid.ends and isinstance(piece, BadgePiece) and piece.form != "bubble":
+        return _both_ends_moved(laid, laid.ends, x - laid.x, y - laid.y, here)
+    if isinstance(piece.anchor, PhotoAnchor):
+        dx, dy = piece.dx + (x - laid.x) / short, piece.dy + (y - laid.y) / short
+        return {"dx": offset(dx), "dy": offset(dy)}
+    box = margins.box
+    anchor_x, anchor_y = _third((x - box.left) / box.width), _third((y - box.top) / box.height)
+    wide, high = turned_sides(laid.width, laid.height, laid.angle)
+    home_x = box.left + anchor_x * (box.width - wide) + wide / 2
+    home_y = box.top + anchor_y * (box.height - high) + high / 2
+    return {
+        "anchor": MarginAnchor(x=anchor_x, y=anchor_y).model_dump(),
+        "dx": offset((x - home_x) / short),
+        "dy": offset((y - home_y) / short),
+    }
+
+
+def _both_ends_moved(
+    laid: LaidPiece, ends: Ends, dx: float, dy: float, here: Context
+) -> dict[str, Any]:
+    (tail_x, tail_y), (tip_x, tip_y) = ends.tail, ends.tip
+    tip = spot_at(here, tip_x + dx, tip_y + dy).model_dump()
+    return tail_hung(laid, tail_x + dx, tail_y + dy, here) | {"tip": tip}
+
+
+def tail_hung(laid: LaidPiece, x: float, y: float, here: Context) -> dict[str, Any]:
+    """Anchor and offset under which an arrow held to the photo begins at ``x``, ``y``."""
+    short, box, anchor = laid.short_side, margins_here(here).box, laid.piece.anchor
+    if isinstance(anchor, PhotoAnchor):
+        return {
+            "anchor": PhotoAnchor(point=spot_at(here, x, y)).model_dump(),
+            "dx": 0.0,
+            "dy": 0.0,
+        }
+    anchor_x, anchor_y = _third((x - box.left) / box.width), _third((y - box.top) / box.height)
+    return {
+        "anchor": MarginAnchor(x=anchor_x, y=anchor_y).model_dump(),
+        "dx": offset((x - box.left - anchor_x * box.width) / short),
+        "dy": offset((y - box.top - anchor_y * box.height) / short),
+    }
+
+
+def spot_at(here: Context, x: float, y: float) -> PhotoSpot:
+    """The photo's point under a place of the size in hand."""
+    across, down = here.frame.from_output(x, y)
+    return PhotoSpot(
+        x=round(within(across / here.facts.width, -2, 3), 6),
+        y=round(within(down / here.facts.height, -2, 3), 6),
+    )
+
+
+def _third(share: float) -> float:
+    """The end or the middle, whichever third a place is in."""
+    if share < 1 / 3:
+        return 0.0
+    return 1.0 if share > 2 / 3 else 0.5
+
+
+def offset(value: float) -> float:
+    return round(within(value, -20, 20), 6)
+
+
+def within(value: float, low: float, high: float) -> float:
+    return min(max(value, low), high)

@@ -1,0 +1,69 @@
+"""Edits of what a piece points at: the ends of arrows and lines, the pointers of bubbles."""
+
+import math
+
+from lucky_margin.core.document import BadgePiece, MarginAnchor
+from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.placing import changed_piece, laid_one, put, spot_at, tail_hung
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.pieces import LaidPiece
+
+BUBBLE_REACH = 0.9
+"""How far below a bubble it points at first, of its height."""
+
+
+def point_piece(here: Context, edit: edits.PointPiece) -> Edited:
+    """An arrow whose end is dragged holds on to the photo with its tip from then on."""
+    laid = laid_one(here, edit.id)
+    (tail_x, tail_y), (tip_x, tip_y) = ends_of(laid)
+    if edit.end == "tip":
+        tip_x, tip_y = tip_x + edit.dx, tip_y + edit.dy
+    else:
+        tail_x, tail_y = tail_x + edit.dx, tail_y + edit.dy
+    fields = {"tip": spot_at(here, tip_x, tip_y).model_dump()}
+    if laid.piece.kind == "badge" and laid.piece.form != "bubble":
+        # From now on it begins at its anchor, where its middle was hung before.
+        fields |= tail_hung(laid, tail_x, tail_y, here) | {"repeat": None}
+    return here.edited(changed_piece(here, edit.id, fields, edit.only_this_size).finish)
+
+
+def release_tip(here: Context, edit: edits.ReleaseTip) -> Edited:
+    """The piece as long and as steep as it is now, hung on the margin box by its middle."""
+    laid = laid_one(here, edit.id)
+    fields: dict[str, object] = {"tip": None}
+    if laid.ends and laid.piece.kind == "badge" and laid.piece.form != "bubble":
+        fields |= {
+            "width": min(max(laid.width / laid.short_side, 0.005), 4),
+            "angle": round(laid.angle, 2),
+            "anchor": MarginAnchor().model_dump(),
+        }
+    edited = changed_piece(here, edit.id, fields, False)
+    now = laid_one(edited, edit.id)
+    return put(edited, {now: (laid.x, laid.y)}, False)
+
+
+def ends_of(laid: LaidPiece) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Where a piece begins and ends, held to the photo or not, in output pixels.
+
+    Raises:
+        BadInput: the piece points at nothing.
+    """
+    if laid.ends:
+        return laid.ends.tail, laid.ends.tip
+    piece = laid.piece
+    if not isinstance(piece, BadgePiece) or piece.form not in _POINTING:
+        raise BadInput("Only arrows, lines and speech bubbles point at something.")
+    angle = math.radians(laid.angle)
+    cos, sin = math.cos(angle), math.sin(angle)
+    if piece.form == "bubble":
+        reach = BUBBLE_REACH * laid.height
+        return (laid.x, laid.y), (laid.x - reach * sin, laid.y + reach * cos)
+    half = laid.width / 2
+    return (
+        (laid.x - half * cos, laid.y - half * sin),
+        (laid.x + half * cos, laid.y + half * sin),
+    )
+
+
+_POINTING = ("arrow", "curved-arrow", "line", "bubble")

@@ -1,0 +1,204 @@
+"""Edits of what tone has a place for: washes, areas and their masks.
+
+All live in photo space; the screen speaks in output pixels.
+"""
+
+import math
+from typing import Any
+
+import numpy as np
+
+from lucky_margin.core import oklab
+from lucky_margin.core.document import (
+    Area,
+    AreaMask,
+    BandMask,
+    EllipseMask,
+    HueMask,
+    LightMask,
+    PhotoSpot,
+    Tone,
+    ToneChanges,
+    Wash,
+    rgb_of,
+)
+from lucky_margin.core.document.areas import MOST_MASKS
+from lucky_margin.core.document.tone import MOST_AREAS, MOST_WASHES
+from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.steps import step_changed
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.sampling.srgb import decode
+
+FIRST_RADIUS = 0.3
+"""Of the shown part's short side: how large an ellipse begins."""
+
+LIGHT_REACH = 14.0
+"""OKLab lightness (0..100) to either side of a picked one."""
+
+_SMALLEST = 0.005
+
+
+def add_wash(here: Context, edit: edits.AddWash) -> Edited:
+    """A wash from the top of what is shown to its bottom."""
+    washes = _tone(here).washes
+    if len(washes) >= MOST_WASHES:
+        raise BadInput(f"A tone has {MOST_WASHES} washes at most; change one of them.")
+    output = here.frame.output
+    ends = [_spot(here, output.width / 2, y) for y in (0, output.height)]
+    wash = Wash(start=ends[0], end=ends[1])
+    return _with(here, edit.only_this_size, washes=(*washes, wash))
+
+
+def add_area(here: Context, edit: edits.AddArea) -> Edited:
+    """An area of one mask that lies in what is shown."""
+    areas = _tone(here).areas
+    if len(areas) >= MOST_AREAS:
+        raise BadInput(f"A tone has {MOST_AREAS} areas at most; change one of them.")
+    area = Area(masks=(_fresh_mask(here, edit.mask),))
+    return _with(here, edit.only_this_size, areas=(*areas, area))
+
+
+def add_mask(here: Context, edit: edits.AddMask) -> Edited:
+    """One more mask, to narrow an area down."""
+    area = _area(here, edit.number)
+    if len(area.masks) >= MOST_MASKS:
+        raise BadInput(f"An area has {MOST_MASKS} masks at most; change one of them.")
+    masks = (*area.masks, _fresh_mask(here, edit.mask))
+    return _with_area(here, edit, changed(area, masks=masks))
+
+
+def pick_for_mask(here: Context, edit: edits.PickForMask) -> Edited:
+    """The range of a mask around a colour of the photo."""
+    mask = _mask(here, edit)
+    lab = oklab.from_light(decode(np.array(rgb_of(edit.colour)) / 255))
+    if isinstance(mask, LightMask):
+        light = 100 * float(lab[0])
+        low, high = max(0.0, light - LIGHT_REACH), min(100.0, light + LIGHT_REACH)
+        picked: AreaMask = changed(mask, low=round(low), high=round(high))
+    elif isinstance(mask, HueMask):
+        hue = math.degrees(math.atan2(lab[2], lab[1])) % 360
+        picked = changed(mask, hue=round(hue))
+    else:
+        raise BadInput("Only a range of lightness or of hue is picked from the photo.")
+    return _with_mask(here, edit, picked)
+
+
+def drag_wash(here: Context, edit: edits.DragWash) -> Edited:
+    """A wash with one of its ends elsewhere, or all of it."""
+    washes = list(_tone(here).washes)
+    if not 0 <= edit.number < len(washes):
+        raise BadInput(f"There is no wash {edit.number + 1} (any more).")
+    washes[edit.number] = _line_dragged(here, washes[edit.number], edit)
+    return _with(here, edit.only_this_size, washes=tuple(washes))
+
+
+def drag_mask(here: Context, edit: edits.DragMask) -> Edited:
+    """A band or an ellipse with one of its grips elsewhere."""
+    mask = _mask(here, edit)
+    if isinstance(mask, BandMask):
+        return _with_mask(here, edit, _line_dragged(here, mask, edit))
+    if isinstance(mask, EllipseMask):
+        return _with_mask(here, edit, _ellipse_dragged(here, mask, edit))
+    raise BadInput("Only a band or an ellipse is dragged.")
+
+
+def _line_dragged(here: Context, line: Any, edit: edits.DragWash | edits.DragMask) -> Any:
+    """A wash or a band after a drag of its start, its end or its middle."""
+    ends = {"start": ("start",), "end": ("end",)}.get(edit.grip, ("start", "end"))
+    moved = {name: _moved(here, getattr(line, name), edit.dx, edit.dy) for name in ends}
+    return changed(line, **moved)
+
+
+def _ellipse_dragged(here: Context, ellipse: EllipseMask, edit: edits.DragMask) -> EllipseMask:
+    """The rim to the right sets its radius and the angle, the rim below the other radius."""
+    if edit.grip not in ("right", "below"):
+        center = _moved(here, ellipse.center, edit.dx, edit.dy)
+        return changed(ellipse, center=center)
+    long_side = max(here.facts.width, here.facts.height)
+    angle = math.radians(ellipse.angle)
+    right = edit.grip == "right"
+    radius = (ellipse.radius_x if right else ellipse.radius_y) * long_side
+    way = angle if right else angle + math.pi / 2
+    dx, dy = _in_photo(here, edit.dx, edit.dy)
+    x, y = radius * math.cos(way) + dx, radius * math.sin(way) + dy
+    if right:
+        length = max(math.hypot(x, y) / long_side, _SMALLEST)
+        turned = math.degrees(math.atan2(y, x))
+        return changed(ellipse, radius_x=min(length, 3), angle=round(turned, 1))
+    along = (x * math.cos(way) + y * math.sin(way)) / long_side
+    return changed(ellipse, radius_y=min(max(along, _SMALLEST), 3))
+
+
+def _fresh_mask(here: Context, kind: str) -> AreaMask:
+    output = here.frame.output
+    middle = output.width / 2
+    if kind == "band":
+        start, end = (_spot(here, middle, share * output.height) for share in (0.25, 0.6))
+        return BandMask(start=start, end=end)
+    if kind == "ellipse":
+        x, y = _in_photo(here, FIRST_RADIUS * output.short_side, 0)
+        radius = math.hypot(x, y) / max(here.facts.width, here.facts.height)
+        center = _spot(here, middle, output.height / 2)
+        radius = min(max(radius, _SMALLEST), 3)
+        return EllipseMask(center=center, radius_x=radius, radius_y=radius)
+    return LightMask() if kind == "light" else HueMask()
+
+
+def _spot(here: Context, x: float, y: float) -> PhotoSpot:
+    """A place of the output in photo space."""
+    px, py = here.frame.from_output(x, y)
+    return _kept(px / here.facts.width, py / here.facts.height)
+
+
+def _moved(here: Context, spot: PhotoSpot, dx: float, dy: float) -> PhotoSpot:
+    x, y = _in_photo(here, dx, dy)
+    return _kept(spot.x + x / here.facts.width, spot.y + y / here.facts.height)
+
+
+def _kept(x: float, y: float) -> PhotoSpot:
+    return PhotoSpot(x=round(min(max(x, -2), 3), 6), y=round(min(max(y, -2), 3), 6))
+
+
+def _in_photo(here: Context, dx: float, dy: float) -> tuple[float, float]:
+    """A way in output pixels as one in photo pixels."""
+    onto = here.frame.from_output
+    return onto.a * dx + onto.b * dy, onto.c * dx + onto.d * dy
+
+
+def _tone(here: Context) -> Tone:
+    """The tone as the size in hand has it, on or off."""
+    return here.size.own.tone.applied_to(here.finish.tone)
+
+
+def _area(here: Context, number: int) -> Area:
+    areas = _tone(here).areas
+    if not 0 <= number < len(areas):
+        raise BadInput(f"There is no area {number + 1} (any more).")
+    return areas[number]
+
+
+def _mask(here: Context, edit: edits.PickForMask | edits.DragMask) -> AreaMask:
+    masks = _area(here, edit.number).masks
+    if not 0 <= edit.mask < len(masks):
+        raise BadInput(f"Area {edit.number + 1} has no mask {edit.mask + 1} (any more).")
+    return masks[edit.mask]
+
+
+def _with_mask(here: Context, edit: edits.PickForMask | edits.DragMask, mask: AreaMask) -> Edited:
+    area = _area(here, edit.number)
+    masks = list(area.masks)
+    masks[edit.mask] = mask
+    return _with_area(here, edit, changed(area, masks=tuple(masks)))
+
+
+def _with_area(
+    here: Context, edit: edits.AddMask | edits.PickForMask | edits.DragMask, area: Area
+) -> Edited:
+    areas = list(_tone(here).areas)
+    areas[edit.number] = area
+    return _with(here, edit.only_this_size, areas=tuple(areas))
+
+
+def _with(here: Context, only_this_size: bool, **fields: Any) -> Edited:
+    return step_changed(here, "tone", ToneChanges(on=True, **fields), only_this_size)

@@ -1,0 +1,262 @@
+"""Where pieces lie: their own boxes and outlines, turned and anchored on a size."""
+
+import math
+from dataclasses import dataclass
+
+import skia
+
+from lucky_margin.core.document import (
+    BadgePiece,
+    Border,
+    Box,
+    MarginAnchor,
+    PhotoSpot,
+    Piece,
+    Size,
+    TextPiece,
+)
+from lucky_margin.core.framing import Frame, Output
+from lucky_margin.core.outlines import Outline, largest_box_inside, outline_of
+from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
+from lucky_margin.core.pieces.lettering import lettering_of
+from lucky_margin.core.pieces.repeats import ALONE, Copy, copies_of
+from lucky_margin.core.text import LaidText, PartStyle, TextStyle, fitted_text, lay_text
+
+
+@dataclass(frozen=True)
+class Margins:
+    """A size's safe band: its inner edge, and the largest upright box of the size's ratio in it
+    (the whole photo box where the margin leaves nothing). In output pixels."""
+
+    thickness: float
+    outline: Outline
+    inside: Box | None
+    box: Box
+
+
+@dataclass(frozen=True)
+class Ends:
+    """Where a piece begins and what it points at, in output pixels."""
+
+    tail: tuple[float, float]
+    tip: tuple[float, float]
+
+
+@dataclass(frozen=True, eq=False)
+class LaidPiece:
+    """A piece on a size, in output pixels.
+
+    Its own box has ``width`` and ``height``, around all its ``copies``, and lies about ``x``,
+    ``y``, turned by ``angle`` degrees clockwise. ``outline`` is the fill of one copy about its
+    own middle, in a box of ``sides``; None for a whole picture. ``lettering`` are the words or
+    the icon in a badge, ``ends`` where an arrow held at a point of the photo begins and ends.
+    """
+
+    piece: Piece
+    x: float
+    y: float
+    width: float
+    height: float
+    angle: float
+    short_side: float
+    sides: tuple[float, float]
+    copies: tuple[Copy, ...] = ALONE
+    outline: skia.Path | None = None
+    lettering: skia.Path | None = None
+    text: LaidText | None = None
+    ends: Ends | None = None
+
+    @property
+    def em(self) -> float:
+        return self.text.size if self.text else self.short_side
+
+    @property
+    def coloured(self) -> list[tuple[str, skia.Path]]:
+        """Letters that have a colour of their own, about the middle of their copy."""
+        if self.text is None:
+            return []
+        ink = self.text.ink
+        return [(colour, _about_middle(path, ink)) for colour, path in self.text.coloured]
+
+    @property
+    def corners(self) -> list[tuple[float, float]]:
+        """Of its own box, turned, clockwise from the upper left."""
+        angle = math.radians(self.angle)
+        cos, sin = math.cos(angle), math.sin(angle)
+        half_x, half_y = self.width / 2, self.height / 2
+        signs = ((-1, -1), (1, -1), (1, 1), (-1, 1))
+        own = [(half_x * i, half_y * j) for i, j in signs]
+        return [(self.x + x * cos - y * sin, self.y + x * sin + y * cos) for x, y in own]
+
+    @property
+    def bounds(self) -> Box:
+        """The upright box around it."""
+        return _around(self.corners)
+
+    @property
+    def drawn(self) -> Box:
+        """The upright box around what its outline covers, which may reach out of its own box, as
+        a bubble's pointer does."""
+        if self.outline is None or self.ends is None:
+            return self.bounds
+        box = self.outline.computeTightBounds()
+        corners = [(x, y) for x in (box.left(), box.right()) for y in (box.top(), box.bottom())]
+        angle = math.radians(self.angle)
+        cos, sin = math.cos(angle), math.sin(angle)
+        turned = [(self.x + x * cos - y * sin, self.y + x * sin + y * cos) for x, y in corners]
+        return _around([*turned, *self.corners])
+
+
+def margins_of(size: Size, border: Border, output: Output) -> Margins:
+    band = output.band
+    outer = outline_of(size.shape, output.width, output.height)
+    inner = outer.inset(band.top, band.right, band.bottom, band.left)
+    margin = size.margin * output.short_side
+    outline = (outer if border.outside else inner).inset(margin, margin, margin, margin)
+    inside = largest_box_inside(outline, output.width / output.height)
+    return Margins(margin, outline, inside, inside or output.photo_box)
+
+
+def lay_piece(piece: Piece, margins: Margins, frame: Frame) -> LaidPiece:
+    """``piece`` on a size."""
+    short = frame.output.short_side
+    if isinstance(piece, BadgePiece) and piece.tip and piece.form in DRAWN_OUT:
+        return _between_ends(piece, piece.tip, margins, frame)
+    text, outline, lettering, ends = None, None, None, None
+    if isinstance(piece, TextPiece):
+        text = _laid_text(piece, margins.box, short)
+        width, height = text.ink.width, text.ink.height
+        outline = _about_middle(text.outline, text.ink)
+    elif isinstance(piece, BadgePiece):
+        width, height = piece.width * short, piece.height * short
+        lettering = lettering_of(piece, width, height)
+        outline = badge_outline(piece, width, height)
+    else:
+        width = piece.width * short
+        height = width / piece.ratio if piece.cut == "whole" else width
+        outline = cut_outline(piece.cut, width, height)
+    copies = copies_of(piece.repeat, short)
+    sides = width, height
+    width, height = _around_copies(sides, copies)
+    x, y = _middle(piece, width, height, margins.box, frame)
+    if isinstance(piece, BadgePiece) and piece.tip and piece.form == "bubble":
+        ends = Ends((x, y), on_photo(piece.tip, frame))
+        angle = math.radians(-piece.angle)
+        dx, dy = ends.tip[0] - x, ends.tip[1] - y
+        pointed = (
+            dx * math.cos(angle) - dy * math.sin(angle),
+            dx * math.sin(angle) + dy * math.cos(angle),
+        )
+        outline = badge_outline(piece, *sides, pointed)
+    return LaidPiece(
+        piece, x, y, width, height, piece.angle, short, sides, copies, outline, lettering, text,
+        ends,
+    )  # fmt: skip
+
+
+def lay_outline(piece: BadgePiece, outline: skia.Path, margins: Margins, frame: Frame) -> LaidPiece:
+    """``piece`` with an outline of another making, about its middle, in output pixels."""
+    box = outline.computeTightBounds()
+    sides = box.width(), box.height()
+    x, y = _middle(piece, *sides, margins.box, frame)
+    short = frame.output.short_side
+    return LaidPiece(piece, x, y, *sides, piece.angle, short, sides, outline=outline)
+
+
+def _between_ends(piece: BadgePiece, tip: PhotoSpot, margins: Margins, frame: Frame) -> LaidPiece:
+    """An arrow or a line from where it is anchored to a point of the photo."""
+    short = frame.output.short_side
+    start = _middle(piece, 0, 0, margins.box, frame)
+    end = on_photo(tip, frame)
+    width = max(math.dist(start, end), 1.0)
+    sides = width, piece.height * short
+    lettering = lettering_of(piece, *sides)
+    if lettering and end[0] < start[0]:
+        # Words are read from the left, whichever way they point.
+        lettering.transform(skia.Matrix.RotateDeg(180))
+    return LaidPiece(
+        piece,
+        x=(start[0] + end[0]) / 2,
+        y=(start[1] + end[1]) / 2,
+        width=width,
+        height=sides[1],
+        angle=math.degrees(math.atan2(end[1] - start[1], end[0] - start[0])),
+        short_side=short,
+        sides=sides,
+        outline=badge_outline(piece, *sides),
+        lettering=lettering,
+        ends=Ends(start, end),
+    )
+
+
+def on_photo(spot: PhotoSpot, frame: Frame) -> tuple[float, float]:
+    """A point of the photo in output pixels."""
+    photo = frame.photo
+    return frame.from_output.inverse(spot.x * photo.photo_width, spot.y * photo.photo_height)
+
+
+def style_of(piece: TextPiece) -> TextStyle:
+    return TextStyle(
+        family=piece.family,
+        weight=piece.weight,
+        italic=piece.italic,
+        align=piece.align,
+        case=piece.case,
+        letter_spacing=piece.letter_spacing,
+        line_spacing=piece.line_spacing,
+        bend=piece.bend,
+    )
+
+
+def _laid_text(piece: TextPiece, room: Box, short: float) -> LaidText:
+    style = style_of(piece)
+    parts = [PartStyle(**part.model_dump()) for part in piece.parts]
+    if piece.fill and piece.text.strip():
+        return fitted_text(piece.text, style, room.width, room.height, parts)
+    wrap = None if piece.wrap is None else piece.wrap * room.width
+    return lay_text(piece.text, style, piece.size * short, wrap, parts)
+
+
+def _about_middle(outline: skia.Path, box: Box) -> skia.Path:
+    moved = skia.Path(outline)
+    moved.offset(-box.left - box.width / 2, -box.top - box.height / 2)
+    return moved
+
+
+def _around_copies(sides: tuple[float, float], copies: tuple[Copy, ...]) -> tuple[float, float]:
+    """The sides of the box about the middle that holds every copy."""
+    if copies is ALONE:
+        return sides
+    half_x = half_y = 0.0
+    for copy in copies:
+        wide, high = turned_sides(*sides, copy.angle)
+        half_x = max(half_x, abs(copy.x) + wide / 2)
+        half_y = max(half_y, abs(copy.y) + high / 2)
+    return 2 * half_x, 2 * half_y
+
+
+def _around(points: list[tuple[float, float]]) -> Box:
+    xs, ys = zip(*points, strict=True)
+    return Box(left=min(xs), top=min(ys), width=max(xs) - min(xs), height=max(ys) - min(ys))
+
+
+def _middle(
+    piece: Piece, width: float, height: float, room: Box, frame: Frame
+) -> tuple[float, float]:
+    short = frame.output.short_side
+    dx, dy = piece.dx * short, piece.dy * short
+    anchor = piece.anchor
+    if isinstance(anchor, MarginAnchor):
+        wide, high = turned_sides(width, height, piece.angle)
+        return (
+            room.left + anchor.x * (room.width - wide) + wide / 2 + dx,
+            room.top + anchor.y * (room.height - high) + high / 2 + dy,
+        )
+    x, y = on_photo(anchor.point, frame)
+    return x + dx, y + dy
+
+
+def turned_sides(width: float, height: float, angle: float) -> tuple[float, float]:
+    """The sides of the upright box around a turned one."""
+    cos, sin = abs(math.cos(math.radians(angle))), abs(math.sin(math.radians(angle)))
+    return width * cos + height * sin, width * sin + height * cos

@@ -1,0 +1,231 @@
+"""Sprites: pieces drawn at a picture's scale."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import cv2
+import numpy as np
+import skia
+
+from lucky_margin.core.document import (
+    BadgePiece,
+    BlendMode,
+    Box,
+    PicturePiece,
+    Shadow,
+    TextPiece,
+    rgb_of,
+)
+from lucky_margin.core.pieces.laying import LaidPiece
+from lucky_margin.core.types import Picture8
+
+Part = Literal["all", "all but the fill", "fill"]
+"""What of a piece is drawn: its letters' fill is judged against everything else."""
+
+_BEYOND = 0.5
+"""Of the picture's sides: how far around it a sprite is drawn."""
+
+
+@dataclass(frozen=True, eq=False)
+class Sprite:
+    """``pixels`` (premultiplied RGBA) lie with their corner at ``left``, ``top`` of a picture."""
+
+    left: int
+    top: int
+    pixels: Picture8
+    opacity: float = 1
+    blend: BlendMode = "normal"
+
+    @property
+    def nbytes(self) -> int:
+        return self.pixels.nbytes
+
+
+def sprite_of(
+    laid: LaidPiece,
+    columns: int,
+    rows: int,
+    scale_x: float,
+    scale_y: float,
+    *,
+    picture: Picture8 | None = None,
+    part: Part = "all",
+) -> Sprite:
+    """``laid`` on a picture of ``columns`` x ``rows``; without pixels when nothing of it is seen.
+
+    ``picture`` is that of a picture piece, in straight RGB or RGBA.
+    """
+    reach = _reach(laid)
+    left = max(math.floor(reach.left * scale_x) - 1, -math.ceil(_BEYOND * columns))
+    top = max(math.floor(reach.top * scale_y) - 1, -math.ceil(_BEYOND * rows))
+    right = min(math.ceil(reach.right * scale_x) + 1, math.ceil((1 + _BEYOND) * columns))
+    bottom = min(math.ceil(reach.bottom * scale_y) + 1, math.ceil((1 + _BEYOND) * rows))
+    if right <= max(left, 0) or bottom <= max(top, 0) or left >= columns or top >= rows:
+        return Sprite(0, 0, np.zeros((0, 0, 4), np.uint8))
+    pixels = np.zeros((bottom - top, right - left, 4), np.uint8)
+    info = skia.ImageInfo.Make(
+        right - left, bottom - top, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType
+    )
+    canvas = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
+    canvas.translate(-left, -top)
+    canvas.scale(scale_x, scale_y)
+    canvas.translate(laid.x, laid.y)
+    canvas.rotate(laid.angle)
+    if laid.piece.shadow and part != "fill":
+        _draw_shadow(canvas, laid, laid.piece.shadow, picture)
+    _draw(canvas, laid, picture, part)
+    return Sprite(left, top, pixels, laid.piece.opacity, laid.piece.blend)
+
+
+def _draw(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: Part) -> None:
+    for copy in laid.copies:
+        canvas.save()
+        canvas.translate(copy.x, copy.y)
+        canvas.rotate(copy.angle)
+        _draw_copy(canvas, laid, picture, part)
+        canvas.restore()
+
+
+def _draw_copy(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: Part) -> None:
+    piece = laid.piece
+    if piece.kind == "picture":
+        _draw_picture(canvas, laid, picture)
+        _draw_line(canvas, laid, piece)
+    elif piece.kind == "badge":
+        if piece.colour:
+            canvas.drawPath(laid.outline, _paint(piece.colour))
+        _draw_line(canvas, laid, piece)
+        if laid.lettering:
+            canvas.drawPath(laid.lettering, _paint(piece.letters))
+    else:
+        if part != "fill":
+            _draw_behind(canvas, laid, piece)
+        if part != "all but the fill":
+            canvas.drawPath(laid.outline, _paint(piece.colour))
+            for colour, letters in laid.coloured:
+                canvas.drawPath(letters, _paint(colour))
+
+
+def _draw_line(canvas: skia.Canvas, laid: LaidPiece, piece: BadgePiece | PicturePiece) -> None:
+    """The line along a badge's or a picture's edge."""
+    if piece.stroke and piece.stroke_width:
+        path = laid.outline or _box_path(laid)
+        canvas.drawPath(path, _line(piece.stroke, piece.stroke_width * laid.short_side))
+
+
+def _box_path(laid: LaidPiece) -> skia.Path:
+    path = skia.Path()
+    path.addRect(_box(laid))
+    return path
+
+
+def _box(laid: LaidPiece) -> skia.Rect:
+    width, height = laid.sides
+    return skia.Rect.MakeXYWH(-width / 2, -height / 2, width, height)
+
+
+def _draw_behind(canvas: skia.Canvas, laid: LaidPiece, piece: TextPiece) -> None:
+    """A text's plate and the line around its letters."""
+    if piece.plate and piece.plate.opacity:
+        plate, em = piece.plate, laid.em
+        box = plate_of(laid, piece)
+        radius = min(plate.radius * em, box.width() / 2, box.height() / 2)
+        canvas.drawRoundRect(box, radius, radius, _paint(plate.colour, plate.opacity))
+    if piece.outline and piece.outline.width:
+        width = 2 * piece.outline.width * laid.em
+        canvas.drawPath(laid.outline, _line(piece.outline.colour, width))
+
+
+def plate_of(laid: LaidPiece, piece: TextPiece) -> skia.Rect:
+    padding = piece.plate.padding * laid.em if piece.plate else 0
+    x, y = laid.sides[0] / 2 + padding, laid.sides[1] / 2 + padding
+    return skia.Rect.MakeLTRB(-x, -y, x, y)
+
+
+def _draw_shadow(
+    canvas: skia.Canvas, laid: LaidPiece, shadow: Shadow, picture: Picture8 | None
+) -> None:
+    """The whole piece's shape, blurred; it falls the same way however the piece is turned."""
+    short = laid.short_side
+    sigma = shadow.blur * short
+    red, green, blue = rgb_of(shadow.colour)
+    filtered = skia.Paint(
+        ImageFilter=skia.ImageFilters.DropShadowOnly(
+            0, 0, sigma, sigma, skia.Color(red, green, blue, round(255 * shadow.opacity))
+        )
+    )
+    canvas.save()
+    canvas.rotate(-laid.angle)
+    canvas.translate(shadow.x * short, shadow.y * short)
+    canvas.rotate(laid.angle)
+    canvas.saveLayer(None, filtered)
+    _draw(canvas, laid, picture, "all")
+    canvas.restore()
+    canvas.restore()
+
+
+def _draw_picture(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None) -> None:
+    if picture is None:
+        return
+    rgba = picture if picture.shape[2] == 4 else cv2.cvtColor(picture, cv2.COLOR_RGB2RGBA)
+    image = skia.Image.fromarray(
+        np.ascontiguousarray(rgba), skia.kRGBA_8888_ColorType, skia.kUnpremul_AlphaType
+    )
+    canvas.save()
+    if laid.outline:
+        canvas.clipPath(laid.outline, skia.ClipOp.kIntersect, True)
+    sampling = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
+    canvas.drawImageRect(
+        image, _covering(laid, *picture.shape[:2]), sampling, skia.Paint(AntiAlias=True)
+    )
+    canvas.restore()
+
+
+def _covering(laid: LaidPiece, rows: int, columns: int) -> skia.Rect:
+    """Where a picture is drawn so that it covers its piece, in its own proportions."""
+    width, height = laid.sides
+    scale = max(width / columns, height / rows)
+    wide, high = columns * scale, rows * scale
+    return skia.Rect.MakeXYWH(-wide / 2, -high / 2, wide, high)
+
+
+def _reach(laid: LaidPiece) -> Box:
+    """The upright box around all that is drawn of a piece, in output pixels."""
+    piece, around = laid.piece, 0.0
+    if piece.kind == "text":
+        around = max(
+            piece.outline.width * laid.em if piece.outline else 0.0,
+            piece.plate.padding * laid.em if piece.plate else 0.0,
+        )
+    elif piece.stroke:
+        # Sharp corners reach further than half the line.
+        around = 2 * piece.stroke_width * laid.short_side
+    box = laid.drawn
+    left, top, right, bottom = (around * math.sqrt(2),) * 4
+    if piece.shadow:
+        short, shadow = laid.short_side, piece.shadow
+        blur = 3 * shadow.blur * short
+        left += max(0.0, blur - shadow.x * short)
+        right += max(0.0, blur + shadow.x * short)
+        top += max(0.0, blur - shadow.y * short)
+        bottom += max(0.0, blur + shadow.y * short)
+    return Box(
+        left=box.left - left,
+        top=box.top - top,
+        width=box.width + left + right,
+        height=box.height + top + bottom,
+    )
+
+
+def _paint(colour: str, opacity: float = 1) -> skia.Paint:
+    red, green, blue = rgb_of(colour)
+    return skia.Paint(Color=skia.Color(red, green, blue, round(255 * opacity)), AntiAlias=True)
+
+
+def _line(colour: str, width: float) -> skia.Paint:
+    paint = _paint(colour)
+    paint.setStyle(skia.Paint.kStroke_Style)
+    paint.setStrokeWidth(width)
+    paint.setStrokeJoin(skia.Paint.kRound_Join)
+    return paint

@@ -1,0 +1,54 @@
+"""Calm places on a size for one of its pieces."""
+
+from dataclasses import replace
+
+from lucky_margin.core.document import Box, Finish, Size, WatermarkChanges
+from lucky_margin.core.errors import NotFound
+from lucky_margin.core.framing import focus_box, frame_of
+from lucky_margin.core.pieces import margins_of
+from lucky_margin.core.pieces.calm import CalmPlace, calm_places
+from lucky_margin.core.render.pieces import laid_pieces
+from lucky_margin.core.render.render import render
+from lucky_margin.core.render.sources import Sources
+
+WORKING_SIDE = 320
+"""Longest side of the picture that is searched."""
+
+
+def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) -> list[CalmPlace]:
+    """Middles for the piece in output pixels, the calmest first; none when it does not fit.
+
+    The other pieces are avoided like the focus box.
+
+    Raises:
+        NotFound: the piece is not on this size.
+    """
+    facts = sources.facts(finish.photo.sha256)
+    frame = frame_of(finish, size, facts.width, facts.height)
+    margins = margins_of(size, finish.border_of(size), frame.output)
+    laid = {one.piece.id: one for one in laid_pieces(finish, size, frame, margins)}
+    if piece_id not in laid:
+        raise NotFound("This piece is not on this size; switch it on first.")
+    own = laid.pop(piece_id).bounds
+    avoid = [one.bounds for one in laid.values()]
+    turned = focus_box(finish.focus, frame.photo)
+    if turned:
+        (left, top), (right, bottom) = (
+            frame.to_output(turned.left, turned.top),
+            frame.to_output(turned.right, turned.bottom),
+        )
+        avoid.append(Box(left=left, top=top, width=right - left, height=bottom - top))
+    bare = finish.model_copy(update={"pieces": ()})
+    ways = size.own.model_copy(update={"pieces": {}, "watermark": WatermarkChanges(on=False)})
+    plain = size.model_copy(update={"own": ways})
+    scale = min(1.0, WORKING_SIDE / max(frame.output.width, frame.output.height))
+    picture = render(bare, plain, sources, scale=scale, rough=True)
+    step = picture.shape[1] / frame.output.width
+    places = calm_places(
+        picture,
+        margins.box.scaled(step),
+        own.width * step,
+        own.height * step,
+        [box.scaled(step) for box in avoid],
+    )
+    return [replace(place, x=place.x / step, y=place.y / step) for place in places]

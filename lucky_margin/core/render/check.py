@@ -1,0 +1,38 @@
+"""What a check says."""
+
+from typing import Literal
+
+from lucky_margin.core.document import Value
+from lucky_margin.core.edits.edit import Edit
+
+
+class CheckAction(Value):
+    """One action that mends what a check found."""
+
+    label: str
+    edit: Edit
+
+
+class Check(Value):
+    """One measured statement about a size; ``look`` asks the user to look at it."""
+
+    key: Literal[
+        "sharpness",
+        "window",
+        "focus",
+        "corners",
+        "column",
+        "clipping",
+        "noise",
+        "contrast",
+        "past",
+        "small",
+        "missing",
+        "over focus",
+        "points out",
+        "mark",
+        "transparency",
+    ]
+    light: Literal["fine", "look"]
+    text: str
+    action: CheckAction | None = None

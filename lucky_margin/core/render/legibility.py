@@ -1,0 +1,283 @@
+"""Whether words can be read where they lie, and what would help.
+
+Contrast is that of WCAG 2.2 (relative luminance, success criterion 1.4.3), between the colour
+that the letters have on the picture, opacity and blending applied, and the picture with all but
+the letters' fill, so that plate, shadow and outline count as behind. It is taken for every pixel
+within ``NEAR`` of the letters' edges; the figure is the 10th percentile.
+"""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image
+
+from lucky_margin.core import oklab
+from lucky_margin.core.document import (
+    Box,
+    Finish,
+    PieceChanges,
+    Plate,
+    Shadow,
+    Size,
+    TextPiece,
+    rgb_of,
+)
+from lucky_margin.core.errors import BadInput, NotFound
+from lucky_margin.core.framing import frame_of
+from lucky_margin.core.pieces import LaidPiece, Sprite, lay_piece, margins_of, sprite_of
+from lucky_margin.core.render.compose import Sheet, compose
+from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.render import render
+from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.types import Mask, Picture8
+
+NEAR = 2
+"""Output pixels from the letters' edges."""
+
+PERCENTILE = 10
+WANTED, WANTED_LARGE = 4.5, 3.0
+LARGE, LARGE_BOLD, BOLD = 24.0, 18.7, 700
+"""Pixels, as seen, from which letters are large; less when they are bold."""
+
+MOST_PIXELS = 1_000_000
+"""Of a picture that is judged; a larger part of a picture is judged at a smaller scale."""
+
+_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
+_STEPS = 14
+_PALETTE_SIDE = 96
+_ALWAYS = ("#FFFFFF", "#1E2A2F")
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Contrast:
+    """The measured ratio and the one that is wanted at the size people see."""
+
+    ratio: float
+    wanted: float
+
+    @property
+    def suffices(self) -> bool:
+        return self.ratio >= self.wanted
+
+
+@dataclass(frozen=True, eq=False)
+class _Seen:
+    """A text on its picture: what is behind its letters, and which pixels count."""
+
+    laid: LaidPiece
+    behind: Picture8
+    edge: NDArray[np.bool_]
+
+
+def relative_luminance(colours: Floats) -> Floats:
+    """WCAG 2.2, of encoded sRGB (0..1) in the last axis."""
+    return np.asarray(decode(colours) @ _LUMINANCE)
+
+
+def contrast_ratio(one: Floats, other: Floats) -> Floats:
+    """WCAG 2.2, 1 to 21, of two luminances."""
+    return (np.maximum(one, other) + 0.05) / (np.minimum(one, other) + 0.05)
+
+
+def contrast_of(finish: Finish, size: Size, piece_id: str, sources: Sources) -> Contrast | None:
+    """The contrast of a text on ``size``; None where none of its letters can be seen.
+
+    Raises:
+        BadInput: the piece is no text.
+        NotFound: it is not on this size.
+    """
+    piece = text_on(finish, size, piece_id)
+    seen = _seen(finish, size, piece, sources)
+    if seen is None:
+        return None
+    wanted = wanted_contrast(seen.laid, size, finish, sources)
+    return Contrast(_ratio(seen, piece, piece.colour), wanted)
+
+
+def wanted_contrast(laid: LaidPiece, size: Size, finish: Finish, sources: Sources) -> float:
+    piece = laid.piece
+    weight = piece.weight if isinstance(piece, TextPiece) else 0
+    pixels = laid.em * seen_scale(finish, size, sources)
+    large = LARGE_BOLD if weight >= BOLD else LARGE
+    return WANTED_LARGE if pixels >= large else WANTED
+
+
+def seen_scale(finish: Finish, size: Size, sources: Sources) -> float:
+    """Pixels, as people see the size, for each one of its own."""
+    facts = sources.facts(finish.photo.sha256)
+    width = frame_of(finish, size, facts.width, facts.height).output.width
+    return min(1.0, size.seen_width / width)
+
+
+def make_readable(
+    finish: Finish, size: Size, piece_id: str, sources: Sources
+) -> tuple[PieceChanges, str] | None:
+    """The least that makes a text readable, and how to say it: the smallest change of the
+    letters' OKLab lightness; else a shadow; else a plate. None when it is readable already.
+
+    Raises:
+        BadInput, NotFound: as for ``contrast_of``.
+    """
+    piece = text_on(finish, size, piece_id)
+    seen = _seen(finish, size, piece, sources)
+    if seen is None:
+        return None
+    wanted = wanted_contrast(seen.laid, size, finish, sources)
+    if _ratio(seen, piece, piece.colour) >= wanted:
+        return None
+    colour = nearest_readable(seen, piece, wanted)
+    if colour:
+        return PieceChanges(colour=colour), f"The letters are {colour} now."
+    extreme = max(_ALWAYS, key=lambda one: _ratio(seen, piece, one))
+    other = next(one for one in _ALWAYS if one != extreme)
+    shadow = Shadow(y=0, blur=0.02, colour=other, opacity=1)
+    shaded = PieceChanges(colour=extreme, shadow=shadow)
+    if _reaches(finish, size, piece, shaded, wanted, sources):
+        return shaded, "A shadow sets the letters off."
+    plate = Plate(colour=other, opacity=0.85)
+    return PieceChanges(colour=extreme, plate=plate), "A plate lies behind the letters now."
+
+
+def nearest_readable(seen: _Seen, piece: TextPiece, wanted: float) -> str | None:
+    """The colour of nearest lightness, lighter or darker, that reaches ``wanted``."""
+    lab = oklab.from_light(decode(np.array(rgb_of(piece.colour)) / 255))
+    found: list[tuple[float, str]] = []
+    for end in (0.0, 1.0):
+        if _ratio(seen, piece, _at_lightness(lab, end)) < wanted:
+            continue
+        low, high = float(lab[0]), end
+        for _ in range(_STEPS):
+            middle = (low + high) / 2
+            if _ratio(seen, piece, _at_lightness(lab, middle)) >= wanted:
+                high = middle
+            else:
+                low = middle
+        found.append((abs(high - float(lab[0])), _at_lightness(lab, high)))
+    return min(found)[1] if found else None
+
+
+def palette_of(photo: Picture8, count: int = 5) -> list[str]:
+    """The colours that a photo is made of, the most frequent first, by median cut."""
+    step = max(1, max(photo.shape[:2]) // _PALETTE_SIDE)
+    small = Image.fromarray(np.ascontiguousarray(photo[::step, ::step, :3]))
+    cut = small.quantize(count, method=Image.Quantize.MEDIANCUT)
+    shares = sorted(cut.getcolors() or [], reverse=True)
+    table = cut.getpalette() or []
+    return [
+        "#{:02X}{:02X}{:02X}".format(*table[3 * int(index) : 3 * int(index) + 3])
+        for _, index in shares
+        if isinstance(index, int)
+    ]
+
+
+def text_on(finish: Finish, size: Size, piece_id: str) -> TextPiece:
+    """
+    Raises:
+        BadInput: the piece is no text.
+        NotFound: it is not on this size.
+    """
+    for piece in finish.pieces_of(size):
+        if piece.id == piece_id:
+            if not isinstance(piece, TextPiece):
+                raise BadInput("Only words have a contrast to be read by.")
+            return piece
+    raise NotFound("This piece is not on this size; switch it on first.")
+
+
+def _seen(finish: Finish, size: Size, piece: TextPiece, sources: Sources) -> _Seen | None:
+    facts = sources.facts(finish.photo.sha256)
+    frame = frame_of(finish, size, facts.width, facts.height)
+    output = frame.output
+    laid = lay_piece(piece, margins_of(size, finish.border_of(size), output), frame)
+    box = laid.bounds
+    scale = min(1.0, (MOST_PIXELS / max(box.width * box.height, 1)) ** 0.5)
+    grid = Grid.of(output.width, output.height, scale, None)
+    region = _around(box, grid)
+    if region is None:
+        return None
+    left, top, width, height = region
+    sprite = sprite_of(laid, grid.columns, grid.rows, grid.scale_x, grid.scale_y, part="fill")
+    letters = _placed(sprite, left, top, width, height)
+    edge = _edge(letters)
+    if not edge.any():
+        return None
+    behind = render(
+        finish,
+        size,
+        sources,
+        scale=scale,
+        region=region,
+        parts={piece.id: "all but the fill"},
+        rough=True,
+    )
+    return _Seen(laid, behind[:, :, :3], edge)
+
+
+def _around(box: Box, grid: Grid) -> tuple[int, int, int, int] | None:
+    """The whole pixels of a box and what is near it, as far as they lie on the picture."""
+    left = max(0, int(box.left * grid.scale_x) - NEAR - 1)
+    top = max(0, int(box.top * grid.scale_y) - NEAR - 1)
+    right = min(grid.columns, int(box.right * grid.scale_x) + NEAR + 2)
+    bottom = min(grid.rows, int(box.bottom * grid.scale_y) + NEAR + 2)
+    return (left, top, right - left, bottom - top) if right > left and bottom > top else None
+
+
+def _placed(sprite: Sprite, left: int, top: int, width: int, height: int) -> Mask:
+    """The part of a sprite's coverage that lies in a region."""
+    out = np.zeros((height, width), np.uint8)
+    rows, columns = sprite.pixels.shape[:2]
+    x0, y0 = max(left, sprite.left), max(top, sprite.top)
+    x1, y1 = min(left + width, sprite.left + columns), min(top + height, sprite.top + rows)
+    if x1 > x0 and y1 > y0:
+        part = sprite.pixels[y0 - sprite.top : y1 - sprite.top, x0 - sprite.left : x1 - sprite.left]
+        out[y0 - top : y1 - top, x0 - left : x1 - left] = part[:, :, 3]
+    return out
+
+
+def _edge(letters: Mask) -> NDArray[np.bool_]:
+    """Pixels within ``NEAR`` of the letters' edges, inside and outside."""
+    inside = (letters > 127).astype(np.uint8)
+    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * NEAR + 1, 2 * NEAR + 1))
+    return np.asarray(cv2.dilate(inside, disc) != cv2.erode(inside, disc))
+
+
+def _ratio(seen: _Seen, piece: TextPiece, colour: str) -> float:
+    """The figure for letters of ``colour``."""
+    solid = np.empty((*seen.behind.shape[:2], 4), np.uint8)
+    solid[:] = (*rgb_of(colour), 255)
+    letters = Sprite(0, 0, solid, piece.opacity, piece.blend)
+    drawn = compose(Sheet(photo=seen.behind, over_border=(letters,)))
+    one, other = (
+        relative_luminance(picture[seen.edge][:, :3] / 255) for picture in (drawn, seen.behind)
+    )
+    return float(np.percentile(contrast_ratio(one, other), PERCENTILE))
+
+
+def _at_lightness(lab: Floats, lightness: float) -> str:
+    """The colour of this hue and, as far as there is one, this strength at a lightness."""
+    light = oklab.into_gamut(np.array([lightness, lab[1], lab[2]]))
+    codes = np.rint(255 * encode(light)).astype(int)
+    return "#{:02X}{:02X}{:02X}".format(*codes.tolist())
+
+
+def _reaches(
+    finish: Finish,
+    size: Size,
+    piece: TextPiece,
+    changes: PieceChanges,
+    wanted: float,
+    sources: Sources,
+) -> bool:
+    pieces = tuple(
+        changes.applied_to(piece) if one.id == piece.id else one for one in finish.pieces
+    )
+    own = {key: ways for key, ways in size.own.pieces.items() if key != piece.id}
+    plain = size.model_copy(update={"own": size.own.model_copy(update={"pieces": own})})
+    tried = finish.model_copy(update={"pieces": pieces}).with_size(plain)
+    found = contrast_of(tried, plain, piece.id, sources)
+    return found is not None and found.ratio >= wanted

@@ -1,0 +1,219 @@
+"""Checks of pieces and of the watermark, measured on a size. All thresholds stand here."""
+
+import numpy as np
+
+from lucky_margin.core.document import (
+    Finish,
+    PieceChanges,
+    Size,
+    TextPiece,
+    WatermarkChanges,
+)
+from lucky_margin.core.edits.edit import AlignPieces, SetPiece, SetWatermark
+from lucky_margin.core.framing import Frame, focus_box, frame_of
+from lucky_margin.core.oklab import from_light
+from lucky_margin.core.pieces import LaidPiece, Margins, margins_of
+from lucky_margin.core.render.check import Check, CheckAction
+from lucky_margin.core.render.legibility import contrast_of, make_readable, seen_scale
+from lucky_margin.core.render.pieces import laid_pieces
+from lucky_margin.core.render.render import render
+from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.sampling.srgb import decode
+
+LEAST_X_HEIGHT = 7.0
+"""Pixels of a small x, as people see the size."""
+
+PAST = 0.5
+"""Output pixels that a piece may reach past the margin box without a word."""
+
+MOST_OF_FOCUS = 0.12
+"""Share of the focus box that words may cover."""
+
+MEASURED_SIDE = 960
+"""Longest side of the picture on which a watermark is measured."""
+
+_OPACITIES = (0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.8, 1.0)
+
+FAINT, LOUD = 0.04, 0.35
+"""OKLab lightness that a watermark changes under its letters at least, and at most."""
+
+
+def piece_checks(finish: Finish, size: Size, frame: Frame, sources: Sources) -> list[Check]:
+    """What asks for a look about the pieces and the watermark of a size."""
+    margins = margins_of(size, finish.border_of(size), frame.output)
+    found: list[Check | None] = []
+    for laid in laid_pieces(finish, size, frame, margins):
+        found += [_past(laid, margins), _pointing_out(laid, frame)]
+        if isinstance(laid.piece, TextPiece) and laid.piece.text.strip():
+            found += [
+                _contrast(finish, size, laid, sources),
+                _small(finish, size, laid, sources),
+                _missing(laid),
+                _over_focus(finish, laid, frame),
+            ]
+    found.append(_watermark(finish, size, sources))
+    return [item for item in found if item is not None]
+
+
+def _name(laid: LaidPiece) -> str:
+    piece = laid.piece
+    if not isinstance(piece, TextPiece):
+        return f"The {piece.kind}"
+    line = " ".join(piece.text.split())
+    return f"“{line if len(line) < 24 else line[:22] + '…'}”"
+
+
+def _contrast(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> Check | None:
+    contrast = contrast_of(finish, size, laid.piece.id, sources)
+    if contrast is None or contrast.suffices:
+        return None
+    mend = make_readable(finish, size, laid.piece.id, sources)
+    action = None
+    if mend:
+        edit = SetPiece(ids=(laid.piece.id,), changes=mend[0], only_this_size=True)
+        action = CheckAction(label="Make it readable", edit=edit)
+    text = (
+        f"{_name(laid)} is hard to read: contrast {contrast.ratio:.1f} to 1, "
+        f"{contrast.wanted:g} is wanted at its size."
+    )
+    return Check(key="contrast", light="look", text=text, action=action)
+
+
+def _past(laid: LaidPiece, margins: Margins) -> Check | None:
+    """How far a piece reaches past the margin box."""
+    box, room = laid.bounds, margins.box
+    if laid.ends and laid.piece.kind == "badge" and laid.piece.form != "bubble":
+        return None
+    past = max(
+        room.left - box.left,
+        room.top - box.top,
+        box.right - room.right,
+        box.bottom - room.bottom,
+    )
+    if past <= PAST or laid.piece.anchor.kind == "photo" or laid.piece.kind == "picture":
+        return None
+    piece = laid.piece
+    fits = box.width <= room.width and box.height <= room.height
+    if fits:
+        to = "left" if box.left < room.left else "right"
+        if box.top < room.top or box.bottom > room.bottom:
+            to = "top" if box.top < room.top else "bottom"
+        edit = AlignPieces.model_validate({"ids": [piece.id], "to": to, "only_this_size": True})
+        action = CheckAction(label="Move it inside", edit=edit)
+    elif isinstance(piece, TextPiece):
+        shrunk = min(room.width / box.width, room.height / box.height) * laid.em / laid.short_side
+        changes = PieceChanges(size=round(shrunk * 0.99, 5), fill=False, dx=0, dy=0)
+        whole = SetPiece(ids=(piece.id,), changes=changes, only_this_size=True)
+        action = CheckAction(label="Make it fit", edit=whole)
+    else:
+        action = None
+    text = f"{_name(laid)} reaches {past:.0f} px past the margin."
+    return Check(key="past", light="look", text=text, action=action)
+
+
+def _pointing_out(laid: LaidPiece, frame: Frame) -> Check | None:
+    """Whether what a piece points at has been cropped away."""
+    if laid.ends is None:
+        return None
+    (x, y), output = laid.ends.tip, frame.output
+    if 0 <= x <= output.width and 0 <= y <= output.height:
+        return None
+    edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(on=False), only_this_size=True)
+    action = CheckAction(label="Leave it out here", edit=edit)
+    text = "An arrow or bubble points at something that this size does not show."
+    return Check(key="points out", light="look", text=text, action=action)
+
+
+def _small(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> Check | None:
+    assert laid.text is not None  # only called for texts
+    seen = laid.text.x_height * seen_scale(finish, size, sources)
+    if seen >= LEAST_X_HEIGHT:
+        return None
+    wanted = laid.em / laid.short_side * LEAST_X_HEIGHT / seen * 1.02
+    changes = PieceChanges(size=round(min(wanted, 4.0), 5), fill=False)
+    edit = SetPiece(ids=(laid.piece.id,), changes=changes, only_this_size=True)
+    text = (
+        f"{_name(laid)} is too small: a small x is {seen:.1f} px high as people see it, "
+        f"{LEAST_X_HEIGHT:g} is wanted."
+    )
+    action = CheckAction(label="Make it larger", edit=edit)
+    return Check(key="small", light="look", text=text, action=action)
+
+
+def _missing(laid: LaidPiece) -> Check | None:
+    assert laid.text is not None  # only called for texts
+    if not laid.text.missing:
+        return None
+    letters = " ".join(laid.text.missing[:6])
+    text = f"{_name(laid)} has letters that no font here has: {letters}"
+    return Check(key="missing", light="look", text=text)
+
+
+def _over_focus(finish: Finish, laid: LaidPiece, frame: Frame) -> Check | None:
+    """How much of what has to stay in view the words cover."""
+    turned = focus_box(finish.focus, frame.photo)
+    if turned is None:
+        return None
+    corners = [frame.to_output(x, y) for x, y in
+               ((turned.left, turned.top), (turned.right, turned.bottom))]  # fmt: skip
+    (left, top), (right, bottom) = corners
+    box = laid.bounds
+    wide = min(box.right, right) - max(box.left, left)
+    high = min(box.bottom, bottom) - max(box.top, top)
+    share = max(0.0, wide) * max(0.0, high) / max((right - left) * (bottom - top), 1e-9)
+    if share <= MOST_OF_FOCUS:
+        return None
+    text = f"{_name(laid)} covers {100 * share:.0f}\N{NO-BREAK SPACE}% of the focus box."
+    return Check(key="over focus", light="look", text=text)
+
+
+def _watermark(finish: Finish, size: Size, sources: Sources) -> Check | None:
+    """How much the mark changes the picture under its letters."""
+    mark = finish.watermark_of(size)
+    if not mark.is_set:
+        return None
+    changed = watermark_strength(finish, size, sources)
+    if changed is None or FAINT <= changed <= LOUD:
+        return None
+    faint = changed < FAINT
+    word = "faint" if faint else "loud"
+    percent = f"{100 * changed:.1f}\N{NO-BREAK SPACE}%"
+    text = f"The watermark is too {word}: it changes the lightness under it by {percent}."
+    action = _suiting(finish, size, faint, sources)
+    return Check(key="mark", light="look", text=text, action=action)
+
+
+def _suiting(finish: Finish, size: Size, faint: bool, sources: Sources) -> CheckAction | None:
+    """The opacity nearest to the mark's own, of what is tried, that suits."""
+    own = finish.watermark_of(size).opacity
+    stronger = [one for one in _OPACITIES if one > own]
+    weaker = [one for one in reversed(_OPACITIES) if one < own]
+    for opacity in stronger if faint else weaker:
+        changes = WatermarkChanges(opacity=opacity)
+        ways = WatermarkChanges.model_validate(
+            size.own.watermark.model_dump() | changes.model_dump()
+        )
+        tried = size.model_copy(update={"own": size.own.model_copy(update={"watermark": ways})})
+        changed = watermark_strength(finish, tried, sources)
+        if changed is not None and FAINT <= changed <= LOUD:
+            label = "Make it stronger" if faint else "Make it fainter"
+            edit = SetWatermark(changes=changes, only_this_size=True)
+            return CheckAction(label=label, edit=edit)
+    return None
+
+
+def watermark_strength(finish: Finish, size: Size, sources: Sources) -> float | None:
+    """The median change of OKLab lightness (0..1) under the mark's letters; None where none of
+    them can be seen."""
+    own = size.own.model_copy(update={"watermark": WatermarkChanges(on=False)})
+    without = size.model_copy(update={"own": own})
+    facts = sources.facts(finish.photo.sha256)
+    output = frame_of(finish, size, facts.width, facts.height).output
+    scale = min(1.0, MEASURED_SIDE / max(output.width, output.height))
+    with_mark, plain = (
+        from_light(decode(render(finish, one, sources, scale=scale, rough=True)[:, :, :3] / 255))
+        for one in (size, without)
+    )
+    change = np.abs(with_mark[:, :, 0] - plain[:, :, 0])
+    under = change > 0.2 * change.max() if change.max() > 0 else change > 0
+    return float(np.median(change[under])) if under.any() else None

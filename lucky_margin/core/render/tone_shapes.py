@@ -1,0 +1,110 @@
+"""What a screen draws of washes and masks: their lines and grips, in output pixels."""
+
+import math
+from typing import Literal
+
+from pydantic import Field
+
+from lucky_margin.core.affine import Affine
+from lucky_margin.core.document import BandMask, EllipseMask, PhotoSpot, Tone, Value, Wash
+from lucky_margin.core.edits.edit import ToneGrip
+from lucky_margin.core.framing import Frame
+
+_CROSS = 0.2
+"""Of a line's length: how far its ends are marked to either side."""
+
+_CORNERS = 72
+"""Of the polygon that an ellipse is drawn as."""
+
+
+class ShapeGrip(Value):
+    """A place to take hold of."""
+
+    grip: ToneGrip
+    x: float
+    y: float
+
+
+class ToneShape(Value):
+    """A wash, or one mask of an area, as it lies over the picture; in output pixels."""
+
+    place: Literal["wash", "area"]
+    number: int
+    mask: int = Field(default=0, description="Of the area; 0 for a wash.")
+    path: str = Field(description="SVG path data.")
+    grips: list[ShapeGrip]
+
+
+def tone_shapes(tone: Tone, frame: Frame) -> list[ToneShape]:
+    """Every wash and every band and ellipse of the areas."""
+    to_output = frame.from_output.inverse
+    sides = frame.photo.photo_width, frame.photo.photo_height
+    shapes = []
+    for number, wash in enumerate(tone.washes):
+        path, grips = _line(wash, to_output, sides)
+        if wash.form == "radial":
+            path = _circle(wash, to_output, sides)
+        shapes.append(ToneShape(place="wash", number=number, path=path, grips=grips))
+    for number, area in enumerate(tone.areas):
+        for which, mask in enumerate(area.masks):
+            if isinstance(mask, BandMask):
+                path, grips = _line(mask, to_output, sides)
+            elif isinstance(mask, EllipseMask):
+                path, grips = _ellipse(mask, to_output, sides)
+            else:
+                continue
+            shape = ToneShape(place="area", number=number, mask=which, path=path, grips=grips)
+            shapes.append(shape)
+    return shapes
+
+
+Spots = tuple[float, float]
+
+
+def _line(
+    line: Wash | BandMask, to_output: Affine, sides: tuple[int, int]
+) -> tuple[str, list[ShapeGrip]]:
+    """From start to end, each marked across."""
+    (x0, y0), (x1, y1) = (_laid(spot, to_output, sides) for spot in (line.start, line.end))
+    across = -(y1 - y0) * _CROSS, (x1 - x0) * _CROSS
+    path = f"M{x0:.2f} {y0:.2f}L{x1:.2f} {y1:.2f}"
+    for x, y in ((x0, y0), (x1, y1)):
+        path += f"M{x - across[0]:.2f} {y - across[1]:.2f}l{2 * across[0]:.2f} {2 * across[1]:.2f}"
+    middle = ShapeGrip(grip="middle", x=(x0 + x1) / 2, y=(y0 + y1) / 2)
+    return path, [ShapeGrip(grip="start", x=x0, y=y0), middle, ShapeGrip(grip="end", x=x1, y=y1)]
+
+
+def _circle(wash: Wash, to_output: Affine, sides: tuple[int, int]) -> str:
+    (x, y), (rim_x, rim_y) = (_laid(spot, to_output, sides) for spot in (wash.start, wash.end))
+    radius = math.hypot(rim_x - x, rim_y - y)
+    turn = [2 * math.pi * corner / _CORNERS for corner in range(_CORNERS)]
+    return _closed([(x + radius * math.cos(a), y + radius * math.sin(a)) for a in turn])
+
+
+def _ellipse(
+    ellipse: EllipseMask, to_output: Affine, sides: tuple[int, int]
+) -> tuple[str, list[ShapeGrip]]:
+    long_side, angle = max(sides), math.radians(ellipse.angle)
+    x0, y0 = ellipse.center.x * sides[0], ellipse.center.y * sides[1]
+
+    def rim(turn: float) -> Spots:
+        x = ellipse.radius_x * long_side * math.cos(turn)
+        y = ellipse.radius_y * long_side * math.sin(turn)
+        along, across = math.cos(angle), math.sin(angle)
+        return to_output(x0 + x * along - y * across, y0 + x * across + y * along)
+
+    path = _closed([rim(2 * math.pi * corner / _CORNERS) for corner in range(_CORNERS)])
+    places: dict[ToneGrip, Spots] = {
+        "middle": to_output(x0, y0),
+        "right": rim(0),
+        "below": rim(math.pi / 2),
+    }
+    return path, [ShapeGrip(grip=grip, x=x, y=y) for grip, (x, y) in places.items()]
+
+
+def _laid(spot: PhotoSpot, to_output: Affine, sides: tuple[int, int]) -> Spots:
+    return to_output(spot.x * sides[0], spot.y * sides[1])
+
+
+def _closed(corners: list[Spots]) -> str:
+    return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in corners) + "Z"

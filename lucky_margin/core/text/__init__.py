@@ -1,0 +1,25 @@
+"""Text: families that ship with the application, shaping, lines, and letters as outlines.
+
+Text is laid out once at a size's full pixels, unhinted, and then scaled, so that where lines
+break never depends on how large a picture is drawn. System fonts are never used.
+
+The way of a text: bidirectional levels (Unicode UAX 9, python-bidi) and one face for each
+character (``itemize``) -> shaped runs (HarfBuzz, ``shaping``) -> lines (ICU's break
+opportunities, ``lines``) -> outlines and boxes (``layout``).
+"""
+
+from lucky_margin.core.text.families import FAMILIES, Family, face_of
+from lucky_margin.core.text.layout import LaidText, PartStyle, TextStyle, fitted_text, lay_text
+from lucky_margin.core.text.samples import word_picture
+
+__all__ = [
+    "FAMILIES",
+    "Family",
+    "LaidText",
+    "PartStyle",
+    "TextStyle",
+    "face_of",
+    "fitted_text",
+    "lay_text",
+    "word_picture",
+]

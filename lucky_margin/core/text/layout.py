@@ -1,0 +1,261 @@
+"""Laying text out: lines one under the other, letters as one outline, and its boxes."""
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from itertools import groupby
+from typing import Literal
+
+import skia
+
+from lucky_margin.core.document.values import Box
+from lucky_margin.core.text.faces import glyph_outline, load_face
+from lucky_margin.core.text.families import face_of
+from lucky_margin.core.text.lines import broken
+from lucky_margin.core.text.shaping import Item, Shaped, is_right_to_left, itemize, shape
+
+LINE_HEIGHT = 1.2
+"""Of the font size, from one baseline to the next, at a line spacing of 1."""
+
+BEARINGS = 0.25
+"""Ems: more than the room beside a line's first and last letters together."""
+
+STRIKE = 0.07
+"""Of an em: the line through letters that are struck out, at half the height of a small x."""
+
+_TRIES = 24
+_SPACE = 1e-3
+
+
+@dataclass(frozen=True)
+class TextStyle:
+    """How a text is set; lengths in ems."""
+
+    family: str
+    weight: int = 400
+    italic: bool = False
+    align: Literal["left", "center", "right"] = "left"
+    case: Literal["typed", "capitals", "lower"] = "typed"
+    letter_spacing: float = 0
+    line_spacing: float = 1
+    bend: float = 0
+    """Degrees of the arc that the longest line lies on; over a circle, or below 0 under one."""
+
+
+@dataclass(frozen=True)
+class PartStyle:
+    """Characters from ``start`` up to ``end`` that are set in another way; None keeps the
+    text's."""
+
+    start: int
+    end: int
+    weight: int | None = None
+    italic: bool | None = None
+    colour: str | None = None
+    struck: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class LaidText:
+    """A text at ``size`` pixels to an em, its first baseline beginning at 0, 0.
+
+    ``ink`` is the upright box of its letters, which for a text without any is that of its lines;
+    ``missing`` are characters that no face has; ``advance`` is the longest line's length;
+    ``coloured`` is what of the outline has a colour of its own.
+    """
+
+    outline: skia.Path
+    ink: Box
+    size: float
+    lines: int
+    x_height: float
+    missing: str
+    advance: float
+    coloured: tuple[tuple[str, skia.Path], ...] = ()
+
+
+def lay_text(
+    text: str,
+    style: TextStyle,
+    size: float,
+    wrap: float | None = None,
+    parts: Sequence[PartStyle] = (),
+) -> LaidText:
+    """``text`` at ``size`` pixels to an em, in lines of at most ``wrap`` pixels; None keeps the
+    lines as they were typed, as does a bend."""
+    widest = None if wrap is None or style.bend else max(wrap / size, _SPACE)
+    lines: list[Shaped] = []
+    backwards: list[bool] = []
+    missing: dict[str, None] = {}
+    cased, of_part = _cased(text, style, parts)
+    start = 0
+    for paragraph in cased.split("\n"):
+        items = _items(paragraph, style, of_part[start : start + len(paragraph)])
+        start += len(paragraph) + 1
+        missing |= dict.fromkeys(item.character for item in items if item.missing)
+        broken_up = broken(items, style.letter_spacing, widest)
+        lines += [shape(line, style.letter_spacing) for line in broken_up]
+        backwards += [is_right_to_left(paragraph)] * len(broken_up)
+    width = max(line.advance for line in lines)
+    inks = _Inks()
+    for number, (line, rtl) in enumerate(zip(lines, backwards, strict=True)):
+        left = _start(width - line.advance, style.align, rtl)
+        baseline = number * LINE_HEIGHT * style.line_spacing
+        _add_line(inks, line, _Way(left, baseline, size, width, style.bend))
+    face = load_face(face_of(style.family, style.weight, style.italic))
+    ink = _ink(inks.whole) or Box(
+        left=0,
+        top=-face.ascent * size,
+        width=max(width * size, _SPACE),
+        height=(face.ascent + face.descent) * size,
+    )
+    return LaidText(
+        inks.whole,
+        ink,
+        size,
+        len(lines),
+        face.x_height * size,
+        "".join(missing),
+        width * size,
+        tuple(inks.coloured.items()),
+    )
+
+
+def fitted_text(
+    text: str,
+    style: TextStyle,
+    width: float,
+    height: float,
+    parts: Sequence[PartStyle] = (),
+) -> LaidText:
+    """``text`` at the largest size at which its ink fits ``width`` x ``height`` pixels without
+    breaking a word, found by bisection to far below a pixel.
+
+    Lines may be a little longer than the ink, by the room beside their first and last letters.
+    """
+    low, high = _SPACE, 4 * max(width, height)
+    for _ in range(_TRIES):
+        middle = (low + high) / 2
+        ink = lay_text(text, style, middle, width + BEARINGS * middle, parts).ink
+        fits = (
+            ink.width <= width and ink.height <= height and not _tears(text, style, middle, width)
+        )
+        low, high = (middle, high) if fits else (low, middle)
+    return lay_text(text, style, low, width + BEARINGS * low, parts)
+
+
+def _tears(text: str, style: TextStyle, size: float, width: float) -> bool:
+    """Whether a word is wider than the line and would be broken between letters."""
+    words = {word for line in text.split("\n") for word in line.split()}
+    return any(lay_text(word, style, size).ink.width > width for word in words)
+
+
+def _cased(
+    text: str, style: TextStyle, parts: Sequence[PartStyle]
+) -> tuple[str, list[PartStyle | None]]:
+    """The text as it is set, without what no face can draw, and the part that each of its
+    characters is in; capitals may be more letters than were typed."""
+    change = _CHANGES[style.case]
+    whole = change(text)
+    # A letter may change with its neighbours, as a sigma at a word's end does.
+    letters = whole if len(whole) == len(text) else [change(letter) for letter in text]
+    out: list[str] = []
+    of_part: list[PartStyle | None] = []
+    for place, letter in enumerate(letters):
+        part = next((one for one in parts if one.start <= place < one.end), None)
+        shown = " " if letter == "\t" else letter
+        if shown == "\n" or shown.isprintable() or ord(shown[0]) >= 0xA0:
+            out.append(shown)
+            of_part += [part] * len(shown)
+    return "".join(out), of_part
+
+
+_CHANGES: dict[str, Callable[[str], str]] = {
+    "typed": str,
+    "capitals": str.upper,
+    "lower": str.lower,
+}
+
+
+def _items(paragraph: str, style: TextStyle, of_part: Sequence[PartStyle | None]) -> list[Item]:
+    """Faces and levels of a paragraph; those of a part are of its own weight and slant."""
+    items = itemize(paragraph, style.family, style.weight, style.italic)
+    for part, group in groupby(range(len(items)), key=lambda place: of_part[place]):
+        if part is None:
+            continue
+        places = list(group)
+        weight = style.weight if part.weight is None else part.weight
+        italic = style.italic if part.italic is None else part.italic
+        own = itemize(paragraph[places[0] : places[-1] + 1], style.family, weight, italic)
+        for place, item in zip(places, own, strict=True):
+            items[place] = replace(item, level=items[place].level, mark=part)
+    return items
+
+
+def _start(room: float, align: str, rtl: bool) -> float:
+    if align == "center":
+        return room / 2
+    return room if (align == "right") != rtl else 0.0
+
+
+class _Inks:
+    """Letters as outlines: all of them, and by colour those of parts that have one."""
+
+    def __init__(self) -> None:
+        self.whole = skia.Path()
+        self.coloured: dict[str, skia.Path] = {}
+
+    def add(self, path: skia.Path, matrix: skia.Matrix, part: PartStyle | None) -> None:
+        self.whole.addPath(path, matrix)
+        if part and part.colour:
+            self.coloured.setdefault(part.colour, skia.Path()).addPath(path, matrix)
+
+
+@dataclass(frozen=True)
+class _Way:
+    """Where a line lies: from ``left`` on ``baseline``, in ems, of a text ``width`` ems wide."""
+
+    left: float
+    baseline: float
+    size: float
+    width: float
+    bend: float
+
+    def matrix(self, x: float, y: float, advance: float, scale: float) -> skia.Matrix:
+        """From a glyph's own units to pixels; on an arc its middle touches the arc."""
+        size = self.size
+        if not self.bend:
+            matrix = skia.Matrix.Translate((self.left + x) * size, (self.baseline + y) * size)
+            return matrix.preScale(scale, scale)
+        radius = self.width / math.radians(self.bend)
+        half = advance / 2
+        turn = (self.left + x + half - self.width / 2) / radius
+        matrix = skia.Matrix.Translate(self.width / 2 * size, radius * size)
+        matrix.preRotate(math.degrees(turn))
+        matrix.preTranslate(-half * size, (self.baseline + y - radius) * size)
+        return matrix.preScale(scale, scale)
+
+
+def _add_line(inks: _Inks, line: Shaped, way: _Way) -> None:
+    for glyph in line.glyphs:
+        scale = way.size / glyph.face.units
+        matrix = way.matrix(glyph.x, glyph.y, glyph.advance, scale)
+        inks.add(glyph_outline(glyph.face, glyph.number), matrix, glyph.part)
+        if glyph.part and glyph.part.struck:
+            units = glyph.face.units
+            height = glyph.face.x_height * units / 2
+            thick = STRIKE * units / 2
+            bar = skia.Path()
+            bar.addRect(
+                skia.Rect.MakeLTRB(0, -height - thick, glyph.advance * units, -height + thick)
+            )
+            inks.add(bar, matrix, glyph.part)
+
+
+def _ink(outline: skia.Path) -> Box | None:
+    if outline.isEmpty():
+        return None
+    bounds = outline.computeTightBounds()
+    if bounds.isEmpty():
+        return None
+    return Box(left=bounds.left(), top=bounds.top(), width=bounds.width(), height=bounds.height())

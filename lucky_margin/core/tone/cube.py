@@ -1,0 +1,189 @@
+"""Colour tables (3D LUTs) in the open ``.cube`` text format, read, applied and written.
+
+The file names its side (``LUT_3D_SIZE n``), perhaps the range of what comes in (``DOMAIN_MIN``,
+``DOMAIN_MAX``; 0 and 1 by default), and then lists n x n x n colours, red changing fastest. Both
+ends are encoded sRGB here. In between, the table is read with tetrahedral interpolation
+(J. Kasson, W. Plouffe and S. Nin, "Tetrahedral interpolation technique for color space
+conversion", 1993), which keeps greys on the line between their neighbours.
+"""
+
+from dataclasses import dataclass
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
+
+from lucky_margin.core.document import TableLook, Tone
+from lucky_margin.core.errors import UnreadableTable
+from lucky_margin.core.tone.apply import needs_bases, toned_values
+from lucky_margin.core.tone.detail import needs_detail
+from lucky_margin.core.types import AnyPicture, Picture16
+
+MAX_SIDE = 65
+MAX_TABLE_BYTES = 12_000_000
+WRITTEN_SIDE = 33
+"""Side of the tables that are written: what most programs expect."""
+
+
+@dataclass(frozen=True)
+class ColourTable:
+    """``colours`` has shape (n, n, n, 3), indexed by blue, green and red; encoded sRGB."""
+
+    title: str
+    colours: NDArray[np.float32]
+    low: tuple[float, float, float] = (0, 0, 0)
+    high: tuple[float, float, float] = (1, 1, 1)
+
+
+def read_cube(data: bytes) -> ColourTable:
+    """
+    Raises:
+        UnreadableTable: it is too large, no ``.cube`` file, of one dimension, or incomplete.
+    """
+    if len(data) > MAX_TABLE_BYTES:
+        raise UnreadableTable(
+            f"This .cube file has {len(data) / 1e6:.0f} MB; at most {MAX_TABLE_BYTES / 1e6:.0f} MB "
+            f"are taken, enough for a side of {MAX_SIDE}."
+        )
+    text = data.decode("utf-8", "replace")
+    header: dict[str, str] = {}
+    numbers: list[str] = []
+    for line in text.splitlines():
+        words = line.split(None, 1)
+        if not words or words[0].startswith("#"):
+            continue
+        if words[0][0].isalpha():
+            header[words[0].upper()] = words[1].strip() if len(words) > 1 else ""
+        else:
+            numbers.append(line)
+    side = _side(header)
+    colours = _numbers(" ".join(numbers))
+    if colours.size != 3 * side**3:
+        raise UnreadableTable(
+            f"This .cube file promises {side**3} colours and has {colours.size / 3:g}; "
+            "save it again where it comes from."
+        )
+    low, high = _domain(header, "DOMAIN_MIN", 0), _domain(header, "DOMAIN_MAX", 1)
+    if any(not a < b for a, b in zip(low, high, strict=True)):
+        raise UnreadableTable("This .cube file's DOMAIN_MAX has to lie above its DOMAIN_MIN.")
+    title = header.get("TITLE", "").strip('"')
+    return ColourTable(title, colours.reshape(side, side, side, 3), low, high)
+
+
+def _side(header: dict[str, str]) -> int:
+    if "LUT_3D_SIZE" not in header:
+        kind = "one-dimensional table" if "LUT_1D_SIZE" in header else "LUT_3D_SIZE"
+        said = "holds a" if "LUT_1D_SIZE" in header else "has no"
+        raise UnreadableTable(f"This file {said} {kind}; a three-dimensional .cube is needed.")
+    size = header["LUT_3D_SIZE"]
+    if not size.isdecimal() or not 2 <= int(size) <= MAX_SIDE:
+        raise UnreadableTable(f"A .cube file's side is from 2 to {MAX_SIDE}, not “{size[:20]}”.")
+    return int(size)
+
+
+def _numbers(text: str) -> NDArray[np.float32]:
+    try:
+        colours = np.array(text.split(), np.float32)
+    except ValueError as error:
+        raise UnreadableTable(
+            "This .cube file has something other than numbers among its colours."
+        ) from error
+    if not np.isfinite(colours).all():
+        raise UnreadableTable("This .cube file has a colour that is not a number.")
+    return colours
+
+
+def _domain(header: dict[str, str], name: str, default: float) -> tuple[float, float, float]:
+    values = _numbers(header.get(name, f"{default} {default} {default}"))
+    if values.size != 3:
+        raise UnreadableTable(f"This .cube file's {name} needs three numbers.")
+    return float(values[0]), float(values[1]), float(values[2])
+
+
+def with_table(picture: AnyPicture, table: ColourTable, strength: float) -> Picture16:
+    """``picture`` with ``table`` by ``strength`` (0..1), at 16 bits; alpha stays."""
+    fine = picture.astype(np.uint16) * np.uint16(65_535 // np.iinfo(picture.dtype).max)
+    low, high = np.array(table.low), np.array(table.high)
+    return _through(fine, table.colours, low, 1 / (high - low), strength)
+
+
+def cube_text(tone: Tone, title: str, table: ColourTable | None = None) -> str:
+    """The per-pixel part of ``tone`` as a ``.cube`` file; what it cannot hold stands at its top.
+
+    ``table`` is that of the tone's look, if it has one.
+    """
+    steps = np.rint(np.linspace(0, 65_535, WRITTEN_SIDE)).astype(np.uint16)
+    blue, green, red = np.meshgrid(steps, steps, steps, indexing="ij")
+    grid = np.stack([red, green, blue], axis=-1).reshape(-1, WRITTEN_SIDE, 3)
+    if isinstance(tone.look, TableLook) and table is not None:
+        grid = with_table(grid, table, tone.look.strength / 100)
+    colours = toned_values(grid, tone).reshape(-1, 3)
+    safe = "".join(c for c in title if c.isprintable() and c != '"')
+    lines = [f'TITLE "{safe}"']
+    lines += [f"# Left out: {part}" for part in left_out(tone)]
+    lines += [f"LUT_3D_SIZE {WRITTEN_SIDE}"]
+    lines += [f"{r:.6f} {g:.6f} {b:.6f}" for r, g, b in colours.tolist()]
+    return "\n".join(lines) + "\n"
+
+
+def left_out(tone: Tone) -> list[str]:
+    """What of ``tone`` depends on more than a pixel's own colour."""
+    parts = []
+    if needs_bases(tone.model_copy(update={"areas": ()})):
+        parts.append("highlights, shadows and clarity")
+    if needs_detail(tone):
+        parts.append("texture, smoothing and sharpening")
+    if any(area.is_set for area in tone.areas):
+        parts.append("areas")
+    if any(wash.is_set for wash in tone.washes):
+        parts.append("washes")
+    if tone.fade.amount and tone.fade.colour is None:
+        parts.append("fading to transparent")
+    return parts
+
+
+@numba.njit(parallel=True, nogil=True, cache=True, error_model="numpy")
+def _through(
+    picture: Picture16,
+    table: NDArray[np.float32],
+    low: NDArray[np.float64],
+    scale: NDArray[np.float64],
+    strength: float,
+) -> Picture16:
+    height, width, channels = picture.shape
+    out = np.empty_like(picture)
+    last = table.shape[0] - 1
+    for j in numba.prange(height):
+        for i in range(width):
+            r = min(max((picture[j, i, 0] / 65535.0 - low[0]) * scale[0], 0.0), 1.0) * last
+            g = min(max((picture[j, i, 1] / 65535.0 - low[1]) * scale[1], 0.0), 1.0) * last
+            b = min(max((picture[j, i, 2] / 65535.0 - low[2]) * scale[2], 0.0), 1.0) * last
+            x, y, z = min(int(r), last - 1), min(int(g), last - 1), min(int(b), last - 1)
+            r, g, b = r - x, g - y, b - z
+            greatest, least = max(r, g, b), min(r, g, b)
+            middle = r + g + b - greatest - least
+            x1, y1, z1, x2, y2, z2 = _way(r, g, b)
+            for c in range(3):
+                value = (1.0 - greatest) * table[z, y, x, c]
+                value += (greatest - middle) * table[z + z1, y + y1, x + x1, c]
+                value += (middle - least) * table[z + z2, y + y2, x + x2, c]
+                value += least * table[z + 1, y + 1, x + 1, c]
+                before = picture[j, i, c] / 65535.0
+                value = before + strength * (min(max(value, 0.0), 1.0) - before)
+                out[j, i, c] = int(value * 65535.0 + 0.5)
+            if channels == 4:
+                out[j, i, 3] = picture[j, i, 3]
+    return out
+
+
+@numba.njit(error_model="numpy")
+def _way(r: float, g: float, b: float) -> tuple[int, int, int, int, int, int]:
+    """From a cell's dark corner to its light one along edges, the largest of the three first:
+    the first and the second corner on the way, each as steps of red, green and blue."""
+    if r > g:
+        if g > b:
+            return 1, 0, 0, 1, 1, 0
+        return (1, 0, 0, 1, 0, 1) if r > b else (0, 0, 1, 1, 0, 1)
+    if b > g:
+        return 0, 0, 1, 0, 1, 1
+    return (0, 1, 0, 0, 1, 1) if b > r else (0, 1, 0, 1, 1, 0)
