@@ -9,7 +9,9 @@ from typing import NoReturn
 
 from pydantic import ValidationError
 
+from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
+from lucky_margin.cli.lettering import add_options
 from lucky_margin.cli.rendering import render_document
 from lucky_margin.core.document import Export, describe_validation_error, json_schema
 from lucky_margin.core.errors import LuckyMarginError
@@ -37,11 +39,6 @@ def main(arguments: list[str] | None = None) -> int:
         return _refuse(describe_validation_error(error))
     except OSError as error:
         return _refuse(f"{error.filename or 'A file'}: {error.strerror or error}.")
-
-
-def data_folder() -> Path:
-    """Where the data is: ``LUCKY_MARGIN_DATA``, or ``data`` in the present folder."""
-    return Path(os.environ.get("LUCKY_MARGIN_DATA", "data"))
 
 
 class _Parser(argparse.ArgumentParser):
@@ -95,12 +92,15 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     finish.add_argument("--backdrop", metavar="GROUND", help=f"behind the photo: {_GROUND}")
     finish.add_argument("--outside", metavar="GROUND", help="outside the shape: the same")
     finish.add_argument("--auto", action="store_true", help="put the tone right by measuring it")
-    finish.add_argument("--look", metavar="NAME[:N%%]", help="such as golden or ink:60%%")
+    finish.add_argument(
+        "--look", metavar="NAME[:N%%]", help="such as golden, ink:60%% or a .cube file"
+    )
     finish.add_argument(
         "--tone", metavar="NAME=N,...", help="such as exposure=0.5,highlights=-30; over the others"
     )
     finish.add_argument("--border", metavar="N%%[:#COLOUR]", help="of the short side")
     finish.add_argument("--border-outside", action="store_true", help="frame the photo smaller")
+    add_options(finish)
     finish.add_argument("--format", choices=list(SUFFIXES), help="default: by OUT, else jpeg")
     weight = finish.add_mutually_exclusive_group()
     weight.add_argument("--quality", type=int, default=Export().quality, metavar="1..100")

@@ -1,6 +1,7 @@
 """``lucky-margin finish``: the options as edits of a fresh finish of each photo."""
 
 import argparse
+import contextlib
 import sys
 from collections.abc import Iterable, Iterator
 from pathlib import Path
@@ -9,13 +10,16 @@ from typing import TypeVar
 from tqdm import tqdm
 
 from lucky_margin.cli import values
+from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write
+from lucky_margin.cli.lettering import kept_mark, lettered, logo_of, settled
 from lucky_margin.core.document import (
     Border,
     Box,
     Export,
     Finish,
     Focus,
+    LookUse,
     Point,
     Rectangle,
     Sides,
@@ -23,6 +27,7 @@ from lucky_margin.core.document import (
     SizePlan,
     Tone,
     Turn,
+    UsedMark,
     new_finish,
 )
 from lucky_margin.core.edits import apply_edit
@@ -36,6 +41,7 @@ from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.render import MemorySources
 from lucky_margin.core.tone import propose_tone
 from lucky_margin.core.types import ImageFormat
+from lucky_margin.store import Store
 
 Item = TypeVar("Item")
 
@@ -69,7 +75,9 @@ def _finish_photo(
     path: Path, chosen: argparse.Namespace, image_format: ImageFormat | None, to_folder: bool
 ) -> None:
     photo, digest = read_photo(path)
+    look, tables = values.look(chosen.look) if chosen.look else (None, {})
     finish = _fresh(path.stem[:120], digest, photo, chosen, image_format)
+    finish = finish.model_copy(update={"tone": _tone(chosen, photo, look)})
     for size in finish.sizes:
         for edit in _edits(chosen):
             edited = apply_edit(finish, size.id, edit, photo.facts)
@@ -79,10 +87,26 @@ def _finish_photo(
         trims = chosen.trim and not chosen.window
         if trims and (trimmed := _trimmed(finish, finish.size(size.id), photo)):
             finish = apply_edit(finish, size.id, trimmed, photo.facts).finish
-    sources = MemorySources({digest: photo})
+    photos = {digest: photo}
+    logo = None
+    if chosen.mark_file:
+        drawing, sha256 = read_photo(Path(chosen.mark_file))
+        photos[sha256] = drawing
+        logo = logo_of(sha256, drawing)
+    sources = MemorySources(photos, tables=tables)
+    finish = Finish.model_validate(lettered(finish, chosen, logo, _kept_mark(chosen)).model_dump())
+    for size in finish.sizes:
+        finish = settled(finish, size.id, chosen, sources)
     for size in finish.sizes:
         file = export(finish, size, sources)
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
+
+
+def _kept_mark(chosen: argparse.Namespace) -> UsedMark | None:
+    if not chosen.mark:
+        return None
+    with contextlib.closing(Store(data_folder())) as store:
+        return kept_mark(chosen.mark, store)
 
 
 def _fresh(
@@ -100,7 +124,6 @@ def _fresh(
         "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],
         "turn": Turn(straighten=chosen.straighten),
         "focus": _focus(chosen.focus, photo),
-        "tone": _tone(chosen, photo),
         "border": _border(chosen),
         "export": Export(format=image_format or "jpeg", **exported),
     }
@@ -131,11 +154,10 @@ def _focus(text: str | None, photo: DecodedPhoto) -> Focus | None:
     return Focus(point=Point(x=x, y=y))
 
 
-def _tone(chosen: argparse.Namespace, photo: DecodedPhoto) -> Tone:
+def _tone(chosen: argparse.Namespace, photo: DecodedPhoto, look: LookUse | None) -> Tone:
     """What is proposed, then the look, then what is set."""
     tone = propose_tone(photo.picture) if chosen.auto else Tone()
-    if chosen.look:
-        tone = tone.model_copy(update={"look": values.look(chosen.look)})
+    tone = tone.model_copy(update={"look": look})
     return values.tone(chosen.tone).applied_to(tone) if chosen.tone else tone
 
 

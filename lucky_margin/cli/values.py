@@ -1,6 +1,8 @@
 """What people type after an option, as values."""
 
 import re
+from hashlib import sha256
+from pathlib import Path
 
 from pydantic import TypeAdapter
 
@@ -20,12 +22,14 @@ from lucky_margin.core.document import (
     Shape,
     SizePlan,
     SolidColour,
+    StockLook,
+    TableLook,
     ToneChanges,
     Transparent,
 )
 from lucky_margin.core.document.words import LOOK_NAMES
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.tone import ADDED
+from lucky_margin.core.tone import ADDED, ColourTable, read_cube
 
 TONE_SETTINGS = (*ADDED, "black_point", "white_point")
 _NUMBER = r"\d+(?:[.,]\d+)?"
@@ -125,17 +129,27 @@ def tone(text: str) -> ToneChanges:
     return ToneChanges.model_validate(settings)
 
 
-def look(text: str) -> LookUse:
-    """
+def look(text: str) -> tuple[LookUse, dict[str, ColourTable]]:
+    """A look by its name, or a colour table by its file; and the table by its SHA-256.
+
     Raises:
-        BadInput: there is no such look.
+        BadInput: there is no such look, or the file can't be read.
     """
     name, _, strength = text.partition(":")
+    share = 100 * percent(strength, "--look") if strength else 100
+    if name.lower().endswith(".cube"):
+        try:
+            data = Path(name).read_bytes()
+        except OSError as error:
+            raise BadInput(f"--look can't read {name}: {error.strerror}.") from error
+        digest, table = sha256(data).hexdigest(), read_cube(data)
+        return TableLook(name=Path(name).stem, table=digest, strength=share), {digest: table}
     key = name.strip().lower().replace(" ", "-")
     if key not in LOOK_NAMES:
-        raise BadInput(f"--look needs one of {', '.join(LOOK_NAMES)}, not “{name}”.")
-    share = 100 * percent(strength, "--look") if strength else 100
-    return LookUse.model_validate({"key": key, "strength": share})
+        raise BadInput(
+            f"--look needs a .cube file or one of {', '.join(LOOK_NAMES)}, not “{name}”."
+        )
+    return StockLook.model_validate({"key": key, "strength": share}), {}
 
 
 def numbers(text: str, between: str, count: int, option: str, example: str) -> list[float]:

@@ -2,13 +2,16 @@
 
 from pathlib import Path
 
+from lucky_margin.core.document import OwnLook, SizePlan, TableLook
 from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.finishes import PAGE, FinishRecord, FinishStore, RevisionRecord
-from lucky_margin.store.own_sizes import OwnSize, OwnSizeStore
+from lucky_margin.store.kept import Kept, KeptStore
+from lucky_margin.store.marks import MarkStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
 from lucky_margin.store.proxies import ProxyStore
+from lucky_margin.store.tables import TableStore
 
 __all__ = [
     "PAGE",
@@ -16,13 +19,20 @@ __all__ = [
     "ExportStore",
     "FinishRecord",
     "FinishStore",
-    "OwnSize",
-    "OwnSizeStore",
+    "Kept",
+    "KeptStore",
+    "MarkStore",
+    "OwnLookUse",
     "PhotoRecord",
     "PhotoStore",
     "RevisionRecord",
     "Store",
+    "TableStore",
 ]
+
+
+OwnLookUse = OwnLook | TableLook
+"""A look that was saved for reuse."""
 
 
 class Store:
@@ -33,8 +43,12 @@ class Store:
         self._database = Database(folder / "lucky-margin.sqlite3")
         migrate(self._database)
         originals = FileStore(folder / "originals")
-        self.photos = PhotoStore(self._database, originals, ProxyStore(folder / "proxies"))
-        self.own_sizes = OwnSizeStore(self._database)
+        self.tables = TableStore(FileStore(folder / "tables"))
+        proxies = ProxyStore(folder / "proxies")
+        self.photos = PhotoStore(self._database, originals, proxies, self.tables)
+        self.own_sizes = KeptStore[SizePlan](self._database, "own_sizes", SizePlan, "size")
+        self.own_looks = KeptStore[OwnLookUse](self._database, "own_looks", OwnLookUse, "look")
+        self.marks = MarkStore(self._database)
         self.finishes = FinishStore(self._database)
         self.exports = ExportStore(self._database, FileStore(folder / "exports"))
 

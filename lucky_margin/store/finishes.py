@@ -4,9 +4,10 @@ import json
 import sqlite3
 import unicodedata
 import uuid
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lucky_margin.core.document import Finish, read_finish
+from lucky_margin.core.document import Finish, UsedMark, read_finish
 from lucky_margin.core.document.words import describe_change
 from lucky_margin.core.errors import Conflict, NotFound, StaleSave
 from lucky_margin.store.database import Database, now
@@ -199,6 +200,31 @@ class FinishStore:
                 {"search": folded(search)},
             ).fetchone()
             return int(row["total"])
+
+    def using_older_mark(self, mark: UsedMark) -> Sequence[FinishRecord]:
+        """Finishes that use an earlier version of a kept mark, those in the bin left out."""
+        with self._database.read() as connection:
+            rows = connection.execute(
+                f"""
+                {_SELECT}
+                WHERE binned_at IS NULL
+                  AND json_extract(revisions.document, '$.watermark.mark.id') = :id
+                  AND json_extract(revisions.document, '$.watermark.mark.version') < :version
+                """,
+                {"id": mark.id, "version": mark.version},
+            )
+            return [_record(row) for row in rows]
+
+    def renew_mark(self, mark: UsedMark) -> int:
+        """The mark's present version in every finish that uses an earlier one, a revision in
+        each; how many there were."""
+        with self._database.write():
+            older = self.using_older_mark(mark)
+            for record in older:
+                watermark = record.document.watermark.model_copy(update={"mark": mark})
+                renewed = record.document.model_copy(update={"watermark": watermark})
+                self.save(record.id, record.etag, renewed)
+            return len(older)
 
     def set_binned(self, finish_id: str, binned: bool) -> FinishRecord:
         """Put a finish in the bin, or back on the shelf.

@@ -16,6 +16,7 @@ from lucky_margin.core.types import AnyPicture
 from lucky_margin.store.database import Database, now
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.proxies import ProxyStore
+from lucky_margin.store.tables import TableStore
 
 MISSING = "The original of this photo is gone from the data folder; add the same photo again."
 
@@ -37,11 +38,14 @@ class PhotoRecord:
 class PhotoStore:
     """The photos of a data folder; also the renderer's ``Sources``."""
 
-    def __init__(self, database: Database, originals: FileStore, proxies: ProxyStore) -> None:
+    def __init__(
+        self, database: Database, originals: FileStore, proxies: ProxyStore, tables: TableStore
+    ) -> None:
         self.cache = PictureCache()
         self._database = database
         self._originals = originals
         self._proxies = proxies
+        self.table = tables.get
         self.facts = lru_cache(_FACTS_KEPT)(self._facts)
 
     def add(self, data: bytes, name: str) -> tuple[PhotoRecord, bool]:

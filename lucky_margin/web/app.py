@@ -14,7 +14,18 @@ from lucky_margin import __version__
 from lucky_margin.core import sampling, tone
 from lucky_margin.web import problems
 from lucky_margin.web.guard import guard
-from lucky_margin.web.routes import bench, exports, finishes, photos, sizes
+from lucky_margin.web.routes import (
+    bench,
+    exports,
+    finishes,
+    fonts,
+    icons,
+    looks,
+    marks,
+    photos,
+    sizes,
+    words,
+)
 from lucky_margin.web.studio import Studio
 
 
@@ -49,7 +60,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.studio = Studio(settings.data)
     problems.install(app)
     app.middleware("http")(guard)
-    for module in (photos, finishes, sizes, bench, exports):
+    for module in (photos, finishes, sizes, looks, fonts, icons, marks, bench, words, exports):
         app.include_router(module.router, prefix="/api")
     if settings.frontend is not None:
         _serve_frontend(app, settings.frontend)

@@ -21,11 +21,13 @@ from lucky_margin.core.errors import (
     StorageFull,
     TooLarge,
     UnreadablePhoto,
+    UnreadableTable,
 )
 
 STATUS: dict[type[LuckyMarginError], int] = {
     BadInput: 422,
     UnreadablePhoto: 415,
+    UnreadableTable: 415,
     TooLarge: 413,
     BadDocument: 422,
     NotFound: 404,

@@ -13,21 +13,23 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     Identifier,
-    LookKey,
+    Piece,
     Size,
     Tone,
     ToneChanges,
     Turn,
     Value,
+    Watermark,
 )
 from lucky_margin.core.document.words import (
-    LOOK_NAMES,
     border_in_words,
     crop_in_words,
     export_in_words,
+    pieces_in_words,
     tone_in_words,
+    watermark_in_words,
 )
-from lucky_margin.core.edits import Edit, apply_edit
+from lucky_margin.core.edits import Edit, Guide, apply_edit
 from lucky_margin.core.edits.edit import SetFocus, SetTone, SetWindow
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
@@ -96,6 +98,8 @@ class StepsHere(Value):
     turn: Turn
     tone: Tone
     border: Border
+    pieces: list[Piece] = Field(description="Back to front; those switched off too.")
+    watermark: Watermark
     export: Export
 
 
@@ -105,12 +109,15 @@ class Laid(Value):
     document: Finish
     size_id: Identifier = Field(description="The size that is in hand now.")
     said: str
+    guides: tuple[Guide, ...] = Field(description="What a drag was drawn to, and how far it is.")
     layout: Layout
     here: StepsHere
     sizes: list[SizeLaid]
     crop: str = Field(description="The Crop line in words.")
     tone: str = Field(description="The Tone line in words.")
     border: str = Field(description="The Border line in words.")
+    pieces: str = Field(description="The Text and badges line in words.")
+    watermark: str = Field(description="The Watermark line in words.")
     export: str = Field(description="The Export line in words.")
 
 
@@ -129,6 +136,10 @@ class PreviewWanted(Value):
     region: tuple[int, int, int, int] | None = None
     lossless: bool = False
     rough: bool = Field(default=False, description="Quick rather than true, when small.")
+    area: int = Field(default=0, ge=0, description="Which one the mask view shows.")
+    held: tuple[Identifier, ...] = Field(
+        default=(), description="Pieces being dragged: alone in the piece view, in no other."
+    )
 
 
 class PixelWanted(Value):
@@ -152,15 +163,6 @@ class Pixel(Value):
 
 class CheckList(Value):
     checks: list[Check]
-
-
-class LookOffered(Value):
-    key: LookKey
-    name: str
-
-
-class LookList(Value):
-    looks: list[LookOffered]
 
 
 class ToneFigures(Value):
@@ -206,27 +208,34 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     """Make an edit and lay the draft out."""
     photos = studio.store.photos
     document, size_id, said = draft.document, draft.size_id, ""
+    guides: tuple[Guide, ...] = ()
     facts = photos.facts(document.photo.sha256)
     if draft.edit is not None:
         edited = apply_edit(document, size_id, draft.edit, facts)
         document, size_id, said = edited.finish, edited.size_id, edited.said
+        guides = edited.guides
     size = document.size(size_id)
     here = StepsHere(
         turn=document.turn_of(size),
         tone=size.own.tone.applied_to(document.tone),
         border=size.own.border.applied_to(document.border),
+        pieces=document.pieces_as(size),
+        watermark=document.watermark_of(size),
         export=document.export_of(size),
     )
     return Laid(
         document=document,
         size_id=size_id,
         said=said,
+        guides=guides,
         layout=layout(document, size, photos),
         here=here,
         sizes=[_size_laid(document, one, facts) for one in document.sizes],
         crop=crop_in_words(document, size),
         tone=tone_in_words(here.tone),
         border=border_in_words(here.border),
+        pieces=pieces_in_words(document.pieces_of(size)),
+        watermark=watermark_in_words(here.watermark),
         export=export_in_words(here.export),
     )
 
@@ -256,6 +265,8 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
             region=wanted.region,
             view=wanted.view,
             rough=wanted.rough,
+            area=wanted.area,
+            held=wanted.held,
         )
         return picture_response(picture, headers=FRESH, lossless=wanted.lossless)
 
@@ -286,12 +297,6 @@ def run_checks(draft: Draft, studio: StudioHere) -> CheckList:
     """The checks of one size."""
     size = draft.document.size(draft.size_id)
     return CheckList(checks=check(draft.document, size, studio.store.photos))
-
-
-@router.get("/looks")
-def list_looks() -> LookList:
-    """The looks that a tone can lie over."""
-    return LookList(looks=[LookOffered(key=key, name=name) for key, name in LOOK_NAMES.items()])
 
 
 @router.post("/tone")
@@ -375,7 +380,7 @@ def _size_laid(document: Finish, size: Size, facts: PhotoFacts) -> SizeLaid:
     output = frame_of(document, size, facts.width, facts.height).output
     printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
     own = ["window"] if size.crop.window else []
-    own += [step for step in type(size.own).model_fields if getattr(size.own, step).given]
+    own += size.own.steps
     return SizeLaid(
         id=size.id,
         name=size.name,

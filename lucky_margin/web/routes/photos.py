@@ -11,6 +11,7 @@ from lucky_margin.core.errors import TooLarge
 from lucky_margin.core.photos import MAX_PHOTO_BYTES
 from lucky_margin.core.render import render
 from lucky_margin.store import PhotoRecord
+from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FILE, FOREVER, PICTURE, picture_response
 from lucky_margin.web.studio import StudioHere
 
@@ -42,18 +43,15 @@ class PhotoList(Value):
 @router.post(
     "",
     status_code=201,
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {
-                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
-            },
-        }
-    },
+    openapi_extra=BYTES,
 )
 async def add_photo(request: Request, name: Name, studio: StudioHere) -> Photo:
     """Add a photo: its bytes are the request's body. The same bytes again are the same photo."""
-    data = await _body(request, name)
+    too_large = TooLarge(
+        f"“{name}” has more than the {MAX_PHOTO_BYTES // 1_000_000} MB that are taken; "
+        "save it smaller first."
+    )
+    data = await body_of(request, MAX_PHOTO_BYTES, too_large)
     record, known = await run_in_threadpool(studio.store.photos.add, data, name)
     return _photo(record, known)
 
@@ -92,20 +90,6 @@ def get_original(sha256: Sha256, studio: StudioHere) -> FileResponse:
 def delete_photo(sha256: Sha256, studio: StudioHere) -> None:
     """Delete a photo that no finish uses."""
     studio.store.photos.delete(sha256)
-
-
-async def _body(request: Request, name: str) -> bytes:
-    """The body, refused as soon as it is known to be too large."""
-    parts, received = [], 0
-    async for part in request.stream():
-        received += len(part)
-        if received > MAX_PHOTO_BYTES:
-            raise TooLarge(
-                f"“{name}” has more than the {MAX_PHOTO_BYTES // 1_000_000} MB that are taken; "
-                "save it smaller first."
-            )
-        parts.append(part)
-    return b"".join(parts)
 
 
 def _photo(record: PhotoRecord, known: bool = False) -> Photo:

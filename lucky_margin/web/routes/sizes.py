@@ -49,14 +49,14 @@ class Measured(Value):
 def list_sizes(studio: StudioHere) -> SizeList:
     """Sizes by purpose, and own ones, the newest first."""
     own = studio.store.own_sizes.list()
-    return SizeList(library=SIZE_LIBRARY, own=[SavedSize(id=o.id, plan=o.plan) for o in own])
+    return SizeList(library=SIZE_LIBRARY, own=[SavedSize(id=o.id, plan=o.value) for o in own])
 
 
 @router.post("", status_code=201)
 def save_size(new: NewSize, studio: StudioHere) -> SavedSize:
     """Keep a size for reuse; one of the same name takes the place of the older one."""
     saved = studio.store.own_sizes.add(new.plan)
-    return SavedSize(id=saved.id, plan=saved.plan)
+    return SavedSize(id=saved.id, plan=saved.value)
 
 
 @router.delete("/{size_id}", status_code=204)

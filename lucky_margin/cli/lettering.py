@@ -1,0 +1,160 @@
+"""Words and marks of ``lucky-margin finish``."""
+
+import argparse
+
+from lucky_margin.cli import values
+from lucky_margin.core.document import (
+    Finish,
+    KnockOut,
+    MarginAnchor,
+    MarkLogo,
+    Shadow,
+    TextPiece,
+    UsedMark,
+    Watermark,
+)
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.edit import PlacePiece, SetPiece
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.photos import DecodedPhoto
+from lucky_margin.core.pieces import plain_background
+from lucky_margin.core.render import Sources, calm_places_of, make_readable
+from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.core.text import FAMILIES
+from lucky_margin.store import Store
+
+ROWS = {"upper": 0.0, "middle": 0.5, "lower": 1.0}
+COLUMNS = {"left": 0.0, "centre": 0.5, "right": 1.0}
+PLACES = {
+    **{f"{row}-{column}": (x, y) for row, y in ROWS.items() for column, x in COLUMNS.items()},
+    "middle": (0.5, 0.5),
+}
+"""Nine places of the margin box by name."""
+
+MARK_SIZE = 0.04
+
+
+def add_options(finish: argparse.ArgumentParser) -> None:
+    finish.add_argument("--text", metavar="WORDS", help="words on the picture; \\n ends a line")
+    finish.add_argument(
+        "--text-at", metavar="PLACE", help="such as upper-left, lower-centre, middle; or calm"
+    )
+    finish.add_argument("--text-size", metavar="N%%", help="of the short side; default: 8%%")
+    finish.add_argument("--font", metavar="NAME", help=f"one of {', '.join(FAMILIES)}")
+    finish.add_argument("--text-color", metavar="#COLOUR", help="or auto: one that can be read")
+    mark = finish.add_mutually_exclusive_group()
+    mark.add_argument("--mark-text", metavar="WORDS", help="a watermark of words")
+    mark.add_argument("--mark-file", metavar="FILE", help="a logo; a plain background is left out")
+    mark.add_argument("--mark", metavar="NAME", help="a mark that was made and kept on the bench")
+    finish.add_argument("--mark-at", metavar="PLACE", help="default: lower-right")
+    finish.add_argument("--mark-repeat", action="store_true", help="all over the picture")
+    finish.add_argument("--mark-opacity", metavar="N%%", help="default: 35%%")
+
+
+def lettered(
+    finish: Finish, chosen: argparse.Namespace, logo: MarkLogo | None, mark: UsedMark | None
+) -> Finish:
+    """``finish`` with the words and the mark that the options name; ``logo`` is that of
+    --mark-file, ``mark`` that of --mark.
+
+    Raises:
+        BadInput: an option is not understood.
+    """
+    pieces = (_text(chosen),) if chosen.text else ()
+    watermark = _watermark(chosen, logo, mark)
+    return finish.model_copy(update={"pieces": pieces, "watermark": watermark})
+
+
+def logo_of(sha256: str, photo: DecodedPhoto) -> MarkLogo:
+    """A file as a mark; the plain colour that it may lie on is left out."""
+    facts = photo.facts
+    colour = plain_background(as_8_bits(photo.picture))
+    return MarkLogo(
+        sha256=sha256,
+        ratio=facts.width / facts.height,
+        knock_out=KnockOut(colour=colour) if colour else None,
+    )
+
+
+def kept_mark(name: str, store: Store) -> UsedMark:
+    """The kept mark of a name.
+
+    Raises:
+        BadInput: there is none.
+    """
+    marks = store.marks.list()
+    for mark in marks:
+        if mark.name.casefold() == name.strip().casefold():
+            return mark
+    known = ", ".join(f"“{mark.name}”" for mark in marks) or "none yet"
+    raise BadInput(f"--mark needs the name of a kept mark ({known}), not “{name}”.")
+
+
+def settled(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:
+    """What depends on the picture: a calm place and a colour that can be read, for one size."""
+    facts = sources.facts(finish.photo.sha256)
+    if chosen.text_at == "calm":
+        places = calm_places_of(finish, finish.size(size_id), "text-1", sources)
+        if not places:
+            raise BadInput("--text does not fit inside the margin; make it smaller.")
+        best = places[0]
+        edit = PlacePiece(id="text-1", x=best.x, y=best.y, only_this_size=True)
+        finish = apply_edit(finish, size_id, edit, facts).finish
+    if chosen.text and chosen.text_color == "auto":
+        mended = make_readable(finish, finish.size(size_id), "text-1", sources)
+        if mended:
+            change = SetPiece(ids=("text-1",), changes=mended[0], only_this_size=True)
+            finish = apply_edit(finish, size_id, change, facts).finish
+    return finish
+
+
+def _text(chosen: argparse.Namespace) -> TextPiece:
+    key = (chosen.font or "figtree").strip().lower().replace(" ", "-")
+    if key not in FAMILIES:
+        raise BadInput(f"--font needs one of {', '.join(FAMILIES)}, not “{chosen.font}”.")
+    anchor = MarginAnchor(x=0.5, y=1)
+    if chosen.text_at and chosen.text_at != "calm":
+        anchor = _anchor(chosen.text_at, "--text-at")
+    colour = chosen.text_color if chosen.text_color not in (None, "auto") else "#FFFFFF"
+    align = {0.0: "left", 0.5: "center", 1.0: "right"}[anchor.x]
+    return TextPiece.model_validate(
+        {
+            "id": "text-1",
+            "text": chosen.text.replace("\\n", "\n"),
+            "family": key,
+            "size": values.percent(chosen.text_size or "8%", "--text-size"),
+            "anchor": anchor,
+            "align": align,
+            "colour": colour,
+            "shadow": Shadow(),
+        }
+    )
+
+
+def _watermark(
+    chosen: argparse.Namespace, logo: MarkLogo | None, mark: UsedMark | None
+) -> Watermark:
+    if not (chosen.mark_text or logo or mark):
+        return Watermark()
+    return Watermark(
+        text=chosen.mark_text or "",
+        logo=logo,
+        mark=mark,
+        size=MARK_SIZE,
+        opacity=_opacity(chosen),
+        place="repeated" if chosen.mark_repeat else "spot",
+        spot=_anchor(chosen.mark_at or "lower-right", "--mark-at"),
+    )
+
+
+def _opacity(chosen: argparse.Namespace) -> float:
+    if chosen.mark_opacity:
+        return values.percent(chosen.mark_opacity, "--mark-opacity")
+    return Watermark().opacity
+
+
+def _anchor(name: str, option: str) -> MarginAnchor:
+    place = PLACES.get(name.strip().lower().replace("center", "centre"))
+    if place is None:
+        raise BadInput(f"{option} needs one of {', '.join(PLACES)}, not “{name}”.")
+    return MarginAnchor(x=place[0], y=place[1])

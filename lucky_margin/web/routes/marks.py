@@ -1,0 +1,128 @@
+"""Marks that are made once and used by any finish."""
+
+from typing import Literal
+
+from fastapi import APIRouter, Response
+from pydantic import Field
+
+from lucky_margin.core.document import MarkDesign, Name, UsedMark, Value
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.export import safe_stem
+from lucky_margin.core.pieces import mark_picture, mark_svg
+from lucky_margin.web.examples import example
+from lucky_margin.web.pictures import FILE, FRESH, PICTURE, picture_response
+from lucky_margin.web.routes.finishes import RowId
+from lucky_margin.web.studio import StudioHere
+
+router = APIRouter(prefix="/marks", tags=["marks"])
+
+Shade = Literal["light", "dark"]
+COLOURS: dict[Shade, str] = {"light": "#FFFFFF", "dark": "#1E2A2F"}
+PREVIEW_WIDTH = 480
+EXPORT_WIDTH = 2000
+
+_DESIGN = {"words": "Pebblewick", "line": "pottery", "icon": "amphora", "rule": True}
+
+
+class NewMark(Value):
+    model_config = example(name="Round mark", design=_DESIGN)
+
+    name: Name
+    design: MarkDesign
+
+
+class MarkKept(Value):
+    """A kept mark, and how many finishes use an earlier version of it."""
+
+    mark: UsedMark
+    older_uses: int
+
+
+class MarkList(Value):
+    marks: list[MarkKept]
+
+
+class MarkDrawn(Value):
+    model_config = example(design=_DESIGN, shade="dark")
+
+    design: MarkDesign
+    shade: Shade = "dark"
+
+
+class Renewed(Value):
+    finishes: int = Field(description="How many use the present version from now on.")
+
+
+@router.get("")
+def list_marks(studio: StudioHere) -> MarkList:
+    """Kept marks, the one changed last first."""
+    return MarkList(marks=[_kept(mark, studio) for mark in studio.store.marks.list()])
+
+
+@router.post("", status_code=201)
+def add_mark(new: NewMark, studio: StudioHere) -> MarkKept:
+    """Keep a new mark."""
+    return _kept(studio.store.marks.add(new.name, _drawable(new.design)), studio)
+
+
+@router.put("/{mark_id}")
+def change_mark(mark_id: RowId, new: NewMark, studio: StudioHere) -> MarkKept:
+    """Make a new version of a mark; finishes that use it keep theirs until they are renewed."""
+    return _kept(studio.store.marks.change(mark_id, new.name, _drawable(new.design)), studio)
+
+
+@router.delete("/{mark_id}", status_code=204)
+def delete_mark(mark_id: RowId, studio: StudioHere) -> None:
+    """Forget a mark; finishes that use it keep it."""
+    studio.store.marks.delete(mark_id)
+
+
+@router.post("/{mark_id}/renew")
+def renew(mark_id: RowId, studio: StudioHere) -> Renewed:
+    """The present version in every finish that uses an earlier one, a change in each."""
+    return Renewed(finishes=studio.store.finishes.renew_mark(studio.store.marks.get(mark_id)))
+
+
+@router.post("/drawn", response_class=Response, responses=PICTURE)
+def draw(wanted: MarkDrawn) -> Response:
+    """A design before it is kept, on transparent."""
+    return _picture(_drawable(wanted.design), wanted.shade)
+
+
+@router.get("/{mark_id}/picture", response_class=Response, responses=PICTURE)
+def get_picture(mark_id: RowId, studio: StudioHere, shade: Shade = "dark") -> Response:
+    """A kept mark, on transparent."""
+    return _picture(studio.store.marks.get(mark_id).design, shade)
+
+
+@router.get("/{mark_id}/file", response_class=Response, responses=FILE)
+def get_file(
+    mark_id: RowId, studio: StudioHere, kind: Literal["png", "svg"], shade: Shade = "dark"
+) -> Response:
+    """A kept mark as a transparent PNG, or as an SVG whose letters are outlines."""
+    mark = studio.store.marks.get(mark_id)
+    name = f"{safe_stem(mark.name)}-{shade}.{kind}"
+    headers = FRESH | {"Content-Disposition": f'attachment; filename="{name}"'}
+    if kind == "svg":
+        text = mark_svg(mark.design, COLOURS[shade])
+        return Response(text, media_type="image/svg+xml", headers=headers)
+    picture = mark_picture(mark.design, COLOURS[shade], EXPORT_WIDTH)
+    return picture_response(picture, headers=headers)
+
+
+def _kept(mark: UsedMark, studio: StudioHere) -> MarkKept:
+    return MarkKept(mark=mark, older_uses=len(studio.store.finishes.using_older_mark(mark)))
+
+
+def _picture(design: MarkDesign, shade: Shade) -> Response:
+    return picture_response(mark_picture(design, COLOURS[shade], PREVIEW_WIDTH), headers=FRESH)
+
+
+def _drawable(design: MarkDesign) -> MarkDesign:
+    """
+    Raises:
+        BadInput: nothing is on it.
+    """
+    if design.is_empty:
+        raise BadInput("A mark needs words, a line or an icon.")
+    return design

@@ -1,0 +1,119 @@
+"""Words on the bench: how well they are read, and what would help. Nothing here is kept."""
+
+from fastapi import APIRouter
+from pydantic import Field
+
+from lucky_margin.core.document import Finish, Identifier, Sha256, Value
+from lucky_margin.core.edits.edit import PlacePiece, SetPiece
+from lucky_margin.core.pieces import plain_background
+from lucky_margin.core.render import (
+    calm_places_of,
+    contrast_of,
+    make_readable,
+    palette_of,
+    text_on,
+)
+from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.web.examples import FINISH, example
+from lucky_margin.web.routes.bench import Found
+from lucky_margin.web.studio import StudioHere
+
+router = APIRouter(prefix="/bench", tags=["bench"])
+
+LIGHT, DARK = "#FFFFFF", "#1E2A2F"
+MIDDLE = 0.62
+"""OKLab lightness behind words from which they are dark."""
+
+JUDGED_PIXELS = 1_000_000
+
+PALETTE_LEVEL = 3
+"""How often the photo is halved before its colours are counted."""
+
+
+class WordsJudged(Value):
+    model_config = example(document=FINISH, size_id="main", piece="text-1")
+
+    document: Finish
+    size_id: Identifier
+    piece: Identifier
+
+
+class CalmWanted(WordsJudged):
+    """``place`` 0 is the calmest, 1 the next best."""
+
+    place: int = Field(default=0, ge=0, le=100)
+
+
+class Swatch(Value):
+    name: str
+    colour: str
+
+
+class Legibility(Value):
+    """A text's contrast where it lies, what is wanted there, and colours to choose from."""
+
+    ratio: float
+    wanted: float
+    palette: list[Swatch]
+
+
+class PlainBackground(Value):
+    """The one colour all around an opaque picture; null when there is none to knock out."""
+
+    colour: str | None
+
+
+@router.get("/background/{sha256}")
+def find_background(sha256: Sha256, studio: StudioHere) -> PlainBackground:
+    """Whether a picture, such as a logo, lies on one plain colour."""
+    facts = studio.store.photos.facts(sha256)
+    number = 0
+    while (facts.width * facts.height) >> (2 * number) > JUDGED_PIXELS:
+        number += 1
+    picture = as_8_bits(studio.store.photos.level(sha256, number))
+    return PlainBackground(colour=plain_background(picture))
+
+
+@router.post("/legibility")
+def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
+    """How well a text can be read."""
+    document, photos = wanted.document, studio.store.photos
+    found = contrast_of(document, document.size(wanted.size_id), wanted.piece, photos)
+    photo = as_8_bits(photos.level(document.photo.sha256, PALETTE_LEVEL))
+    colours = [LIGHT, DARK, *palette_of(photo)]
+    names = ["white", "ink", *(f"of the photo, {number}" for number in range(1, 6))]
+    palette = [Swatch(name=n, colour=c) for n, c in zip(names, colours, strict=False)]
+    return Legibility(
+        ratio=found.ratio if found else 21,
+        wanted=found.wanted if found else 1,
+        palette=list({swatch.colour: swatch for swatch in palette}.values()),
+    )
+
+
+@router.post("/readable")
+def mend(wanted: WordsJudged, studio: StudioHere) -> Found:
+    """The least that makes a text readable."""
+    document = wanted.document
+    size = document.size(wanted.size_id)
+    mended = make_readable(document, size, wanted.piece, studio.store.photos)
+    if mended is None:
+        return Found(said="These words can be read as they are.")
+    changes, said = mended
+    return Found(said=said, edit=SetPiece(ids=(wanted.piece,), changes=changes))
+
+
+@router.post("/calm")
+def find_calm(wanted: CalmWanted, studio: StudioHere) -> Found:
+    """A place where the picture is quiet enough for words."""
+    document = wanted.document
+    size = document.size(wanted.size_id)
+    text_on(document, size, wanted.piece)
+    places = calm_places_of(document, size, wanted.piece, studio.store.photos)
+    if not places:
+        return Found(said="These words do not fit inside the margin; make them smaller first.")
+    best = places[wanted.place % len(places)]
+    colour = DARK if best.lightness > MIDDLE else LIGHT
+    return Found(
+        said=f"Place {wanted.place % len(places) + 1} of {len(places)}, the calmest first.",
+        edit=PlacePiece(id=wanted.piece, x=best.x, y=best.y, colour=colour),
+    )
