@@ -6,7 +6,10 @@ import { useRoute } from 'vue-router'
 
 import { useBench, type Step } from '../stores/bench'
 import { useStage } from '../stores/stage'
+import { useSelection } from '../stores/selection'
+import { arrowWay } from './keyNames'
 import { isDialogOpen } from './dialogs'
+import { usePieceKeys } from './pieceKeys'
 
 export interface Key {
   keys: string
@@ -14,12 +17,16 @@ export interface Key {
   where: 'bench' | 'everywhere'
 }
 
-const STEPS: Step[] = ['crop', 'tone', 'border', 'export']
+const STEPS: Step[] = ['crop', 'tone', 'border', 'pieces', 'watermark', 'export']
 
 export const KEYS: Key[] = [
-  { keys: '1 2 3 4', does: 'Open or close Crop, Tone, Border, Export', where: 'bench' },
+  { keys: '1 to 6', does: 'Open or close a step of the docket', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the window by 1 photo pixel (Crop open)', where: 'bench' },
+  { keys: 'Arrows', does: 'Nudge the chosen pieces by 1 pixel (Text & badges open)', where: 'bench' },
   { keys: 'Shift + arrows', does: 'Nudge by 10', where: 'bench' },
+  { keys: 'Enter, or just typing', does: 'Write in the chosen text', where: 'bench' },
+  { keys: 'Delete', does: 'Remove the chosen pieces', where: 'bench' },
+  { keys: 'Ctrl + C, V, D', does: 'Copy, paste (in another finish too), duplicate pieces', where: 'bench' },
   { keys: 'T, Shift + T', does: 'Turn by a quarter, right or left (Crop open)', where: 'bench' },
   { keys: 'L', does: 'Draw a level line (Crop open)', where: 'bench' },
   { keys: 'F', does: 'Click or draw the focus (Crop open)', where: 'bench' },
@@ -43,29 +50,18 @@ export const KEYS: Key[] = [
   { keys: '?', does: 'This table', where: 'everywhere' },
 ]
 
-/** The way an arrow key points, ten times as far with Shift; null for any other key. */
-export function arrowWay(event: KeyboardEvent): [number, number] | null {
-  const way = ARROWS[event.key]
-  const far = event.shiftKey ? 10 : 1
-  return way ? [way[0] * far, way[1] * far] : null
-}
-
-const ARROWS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
-
 export function useKeys(actions: { showKeys: () => void }): void {
   const route = useRoute()
   const bench = useBench()
   const stage = useStage()
+  const selection = useSelection()
+  const pieces = usePieceKeys()
 
   function onBench(event: KeyboardEvent): boolean {
     const nudge = arrowWay(event)
     const step = STEPS[Number(event.key) - 1]
     if (event.key === 'Escape') void escape()
+    else if (bench.openStep === 'pieces' && pieces.onKey(event)) return true
     else if (nudge && bench.openStep === 'crop') nudgeWindow(nudge)
     else if (step) bench.toggleStep(step)
     else if ('+='.includes(event.key)) stage.zoomBy(1.25)
@@ -91,6 +87,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
   async function escape(): Promise<void> {
     if (bench.dragging) await bench.cancelDrag()
     else if (stage.tool) stage.tool = null
+    else if (bench.openStep === 'pieces' && selection.ids.length) selection.clear()
     else bench.openStep = null
   }
 
@@ -114,7 +111,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
     const key = event.key.toLowerCase()
     if (key === 'z') void (event.shiftKey ? bench.redo() : bench.undo())
     else if (key === 'y') void bench.redo()
-    else return false
+    else return bench.openStep === 'pieces' && pieces.onControlKey(key)
     return true
   }
 

@@ -1,17 +1,19 @@
-// Newest wins: while one run is under way only the newest wish after it is kept, nothing queues
-// up, and the last wish is always the one that is carried out at the end.
+// Newest wins: while as many runs are under way as there are lanes, only the newest wish after them
+// is kept, nothing queues up, and the last wish is always the one that is carried out at the end.
 
 import { onScopeDispose } from 'vue'
 
-export function useLatest<Wish>(carryOut: (wish: Wish) => Promise<void>) {
+export function useLatest<Wish>(carryOut: (wish: Wish) => Promise<void>, lanes = 1) {
   let next: { wish: Wish } | null = null
-  let loop: Promise<void> | null = null
+  const running = new Set<Promise<void>>()
   let stopped = false
 
   /** Carry out `wish`, unless a newer one comes before its turn. */
   function ask(wish: Wish): void {
     next = { wish }
-    loop ??= run().finally(() => (loop = null))
+    if (running.size >= lanes) return
+    const lane = run().finally(() => running.delete(lane))
+    running.add(lane)
   }
 
   async function run(): Promise<void> {
@@ -24,7 +26,7 @@ export function useLatest<Wish>(carryOut: (wish: Wish) => Promise<void>) {
 
   /** Resolves when nothing is wished for any more. */
   async function settled(): Promise<void> {
-    while (loop) await loop
+    while (running.size) await Promise.all(running)
   }
 
   onScopeDispose(() => {

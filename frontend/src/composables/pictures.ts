@@ -1,6 +1,6 @@
 // Pictures of the present draft, drawn by the service; the newest wish of a view wins.
 
-import { onScopeDispose, shallowRef } from 'vue'
+import { onScopeDispose, ref, shallowRef } from 'vue'
 
 import { picture, Unreachable } from '../api/client'
 import type { Edit, Finish, View } from '../api/types'
@@ -17,6 +17,10 @@ export interface PictureWish {
   place: 'stage' | 'proof'
   /** Quick rather than true to the export. */
   rough?: boolean
+  /** Which area the mask view shows. */
+  area?: number
+  /** Pieces that are being dragged: alone in the piece view, in no other. */
+  held?: string[]
 }
 
 export interface Shown<Wish> {
@@ -27,27 +31,39 @@ export interface Shown<Wish> {
 /** One tab's name, so that tabs do not take each other's turn. */
 const TAB = Math.random().toString(36).slice(2)
 
-export function usePictures<Wish extends PictureWish>(name: string, drawn?: () => void) {
+/** With two `lanes` the service draws the next picture while the last one is on its way. */
+export function usePictures<Wish extends PictureWish>(name: string, drawn?: () => void, lanes = 1) {
   const notices = useNotices()
   const shown = shallowRef<Shown<Wish> | null>(null)
+  /** How long the newest picture that was not rough took to come, in ms. */
+  const took = ref(0)
+  let asked = 0
+  let newest = 0
 
   const latest = useLatest<Wish>(async (wish) => {
-    const { document, size_id, edit, view, scale, region, place, rough } = wish
-    const body = { document, size_id, edit, view, scale, region, place, rough, channel: `${TAB}-${name}` }
+    asked += 1
+    const turn = asked
+    const began = performance.now()
+    const { document, size_id, edit, view, scale, region, place, rough, area, held } = wish
+    const channel = `${TAB}-${name}`
+    const body = { document, size_id, edit, view, scale, region, place, rough, area, held, channel }
     try {
       const blob = await picture('/bench/preview', body)
-      if (blob) await show(wish, blob)
+      if (blob) await show(wish, blob, turn)
+      if (blob && !wish.rough) took.value = performance.now() - began
     } catch (error) {
       if (error instanceof Unreachable) notices.lose()
       else notices.tell(error)
     }
-  })
+  }, lanes)
 
-  async function show(wish: Wish, blob: Blob): Promise<void> {
+  async function show(wish: Wish, blob: Blob, turn: number): Promise<void> {
     const url = URL.createObjectURL(blob)
     const image = new Image()
     image.src = url
     await image.decode() // so that the picture changes at once, without a blank in between
+    if (turn < newest) return URL.revokeObjectURL(url) // a newer one overtook it
+    newest = turn
     if (shown.value) URL.revokeObjectURL(shown.value.url)
     shown.value = { wish, url }
     drawn?.()
@@ -57,5 +73,5 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
     if (shown.value) URL.revokeObjectURL(shown.value.url)
   })
 
-  return { shown, ask: latest.ask }
+  return { shown, ask: latest.ask, took }
 }

@@ -62,6 +62,8 @@ const FRESH: Required<ToneChanges> = {
   black_point: 0,
   white_point: 1,
   recolour: { strength: 0, dark: '#1E2A2F', light: '#F5F1E8' },
+  areas: [],
+  washes: [],
   fade: { amount: 0, colour: '#FFFFFF' },
 }
 

@@ -12,10 +12,12 @@ import { useNotices } from './notices'
 
 export type EditOf = Edit | ((draft: Laid) => Edit)
 
-export type Step = 'crop' | 'tone' | 'border' | 'export'
+export type Step = 'crop' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export'
 
 /** A burst of key presses or typed numbers is one revision. */
 const BURST_MS = 700
+/** How long the words and numbers of a draft may lag behind a slider on its way. */
+const DRAFT_PAUSE_MS = 150
 /** How long to wait for somebody to make room on a full disk. */
 const RETRY_MS = 4000
 
@@ -40,6 +42,17 @@ export const useBench = defineStore('bench', () => {
 
   const document = computed<Finish | null>(() => draft.value?.document ?? null)
   const layout = computed(() => draft.value?.layout ?? null)
+  /** Pieces that follow the pointer as a picture of their own. A bubble's pointer stays behind. */
+  const held = computed(() => {
+    if (dragEdit.value?.kind !== 'drag_pieces' || !dragBase.value) return []
+    const ids = dragEdit.value.ids
+    const stays = here.value?.pieces.some(
+      (piece) => ids.includes(piece.id) && (piece.locked || (piece.kind === 'badge' && piece.form === 'bubble' && piece.tip)),
+    )
+    return stays ? [] : ids
+  })
+  /** Lines that show what the drag under way was drawn to. */
+  const guides = computed(() => (dragging.value ? (draft.value?.guides ?? []) : []))
   const shownLayout = computed(() => tried.value?.layout ?? layout.value)
   const size = computed<Size | null>(
     () => document.value?.sizes.find((one) => one.id === sizeId.value) ?? null,
@@ -52,11 +65,18 @@ export const useBench = defineStore('bench', () => {
   let queue: Promise<void> = Promise.resolve()
   let committing: Promise<void> | null = null
   let burst: ReturnType<typeof setTimeout> | undefined
-  let dragBase: Finish | null = null
+  /** While a drag settles: when it has, and the edit that waits for that. */
+  let ending: Promise<void> | null = null
+  let afterEnding: Edit | null = null
+  /** What the drag under way began with, and the edit of it that is newest. */
+  const dragBase = shallowRef<Finish | null>(null)
+  const dragLayout = shallowRef<Layout | null>(null)
+  const dragEdit = shallowRef<Edit | null>(null)
   /** What the drag under way has to include, and when it is over. */
   let beforeDrag: Promise<void> = queue
   let dragOver: Promise<void> = queue
   let releaseDrag: () => void = () => {}
+  let hurry: () => void = () => {}
 
   /** Do `work` after everything that came before it, a drag under way included. */
   function enqueue(work: () => Promise<void>): Promise<void> {
@@ -81,6 +101,8 @@ export const useBench = defineStore('bench', () => {
     tryOut.value = null
     tried.value = null
     dragging.value = false
+    dragBase.value = null
+    dragEdit.value = null
     onlyThisSize.value = false
   }
 
@@ -189,32 +211,77 @@ export const useBench = defineStore('bench', () => {
     try {
       await beforeDrag
       if (!dragging.value) return
-      dragBase ??= document.value
-      if (dragBase) draft.value = await layOut(dragBase, wanted)
+      if (!dragBase.value) {
+        dragLayout.value = layout.value
+        dragBase.value = document.value
+      }
+      if (dragBase.value) draft.value = await layOut(dragBase.value, wanted)
+      if (showsInPicture(wanted)) await pauseInDrag()
     } catch (error) {
       notices.tell(error)
     }
   })
 
+  /** Sliders show their own place; all else that they change is the picture, asked for apart. */
+  function showsInPicture(wanted: Edit): boolean {
+    return ['set_tone', 'set_border', 'set_watermark'].includes(wanted.kind)
+  }
+
+  /** Leave the machine to the picture, until the drag ends. */
+  async function pauseInDrag(): Promise<void> {
+    const over = new Promise<void>((resolve) => (hurry = resolve))
+    const pause = new Promise<void>((resolve) => setTimeout(resolve, DRAFT_PAUSE_MS))
+    if (dragging.value) await Promise.race([pause, over])
+  }
+
   /** A drag, or a slider's way: every move is an edit of where it began; its end is saved. */
   function drag(wanted: Edit): void {
+    if (ending) {
+      // The drag before this one is still settling; its edit must not be lost to this one.
+      afterEnding = wanted
+      void ending.then(dragOn)
+      return
+    }
     if (!dragging.value) {
       dragging.value = true
       beforeDrag = queue
       dragOver = new Promise((resolve) => (releaseDrag = resolve))
     }
+    dragEdit.value = wanted
     tryOut.value = null
     dragged.ask(wanted)
   }
 
+  /** Begin the drag that waited for the one before it. */
+  function dragOn(): void {
+    const wanted = afterEnding
+    afterEnding = null
+    if (wanted) drag(wanted)
+  }
+
   async function endDrag(when: 'now' | 'after a pause' = 'now'): Promise<void> {
+    if (ending) {
+      await ending
+      dragOn()
+    }
     if (!dragging.value) return
-    await dragged.settled()
-    dragging.value = false
-    dragBase = null
-    releaseDrag()
+    ending = settleDrag()
+    try {
+      await ending
+    } finally {
+      ending = null
+    }
     if (when === 'now') await commit()
     else commitAfterPause()
+  }
+
+  async function settleDrag(): Promise<void> {
+    hurry()
+    await dragged.settled()
+    dragging.value = false
+    dragBase.value = null
+    dragEdit.value = null
+    releaseDrag()
   }
 
   /** A slider let go, moved by a key or typed: several such in a row are one revision. */
@@ -230,11 +297,14 @@ export const useBench = defineStore('bench', () => {
   }
 
   async function cancelDrag(): Promise<void> {
+    afterEnding = null
     if (!dragging.value) return
     dragging.value = false
+    hurry()
     await dragged.settled()
-    const base = dragBase
-    dragBase = null
+    const base = dragBase.value
+    dragBase.value = null
+    dragEdit.value = null
     if (base) draft.value = await layOut(base)
     releaseDrag()
   }
@@ -349,6 +419,9 @@ export const useBench = defineStore('bench', () => {
     draft,
     document,
     layout,
+    guides,
+    held,
+    dragLayout,
     shownLayout,
     size,
     sizeId,
@@ -358,6 +431,8 @@ export const useBench = defineStore('bench', () => {
     stale,
     saving,
     dragging,
+    dragBase,
+    dragEdit,
     onlyThisSize,
     here,
     isDirty,

@@ -1,7 +1,7 @@
 // How the picture is looked at: zoom, place, surround, guides. Nothing here edits.
 
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 import type { Box, Grip, View } from '../api/types'
 import { useBench } from './bench'
@@ -46,6 +46,10 @@ export const useStage = defineStore('stage', () => {
   const picksBefore = ref(false)
   /** A rectangle found in the photo, shown for approval, in turned pixels. */
   const found = shallowRef<Box | null>(null)
+  /** What of the tone lies on the photo and is worked on: a wash or an area, and which of each. */
+  const partKind = ref<'wash' | 'area' | null>(null)
+  const partNumber = reactive({ wash: 0, area: 0 })
+  const showsMask = ref(false)
   let edge = 0
   const focusedGrip = ref<Grip>('move')
   /** The pixel under the pointer and, once it is read, its colour. */
@@ -56,9 +60,19 @@ export const useStage = defineStore('stage', () => {
   const isCropping = computed(
     () => bench.openStep === 'crop' && !before.value && !(looksAtResult.value && !tool.value),
   )
-  const view = computed<View>(() =>
-    isCropping.value ? 'photo' : before.value ? 'before' : clipping.value ? 'clipping' : 'final',
+  const masksArea = computed(
+    () =>
+      showsMask.value &&
+      bench.openStep === 'tone' &&
+      partKind.value === 'area' &&
+      partNumber.area < (bench.here?.tone.areas.length ?? 0),
   )
+  const view = computed<View>(() => {
+    if (isCropping.value) return 'photo'
+    if (before.value) return 'before'
+    if (masksArea.value) return 'mask'
+    return clipping.value ? 'clipping' : 'final'
+  })
   /** The picture's sides in its own pixels: those of the turned photo while cropping, else output pixels. */
   const picture = computed(() => {
     const layout = bench.shownLayout
@@ -151,6 +165,9 @@ export const useStage = defineStore('stage', () => {
     guides,
     tool,
     found,
+    partKind,
+    partNumber,
+    showsMask,
     take,
     nextGuides,
     pickColour,

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Photo, ToneChanges } from '../../api/types'
+import type { Photo, ToneChanges, WatermarkChanges } from '../../api/types'
 import { evenSides } from '../../composables/sides'
 import { useToneEdits } from '../../composables/toneEdits'
-import { useBench } from '../../stores/bench'
+import { useBench, type Step } from '../../stores/bench'
 import BorderStep from './BorderStep.vue'
 import CropStep from './crop/CropStep.vue'
 import DocketLine from './DocketLine.vue'
 import ExportStep from './ExportStep.vue'
+import PiecesStep from './pieces/PiecesStep.vue'
 import ToneStep from './tone/ToneStep.vue'
+import WatermarkStep from './watermark/WatermarkStep.vue'
 
 defineProps<{ photo: Photo | null }>()
 
@@ -56,7 +58,23 @@ function switchTone(on: boolean): void {
   void bench.edit({ kind: 'set_tone', changes, only_this_size: bench.onlyThisSize })
 }
 
-function reset(step: 'crop' | 'tone' | 'border' | 'export'): void {
+const hasMark = computed(() => {
+  const { text, mark, logo } = bench.here!.watermark
+  return !!(text.trim() || mark || logo)
+})
+const watermarkIsSet = computed(() => {
+  const { on } = bench.here!.watermark
+  return on && hasMark.value
+})
+
+/** Switching on a watermark that has no words yet opens the step to write them. */
+function switchWatermark(on: boolean): void {
+  if (on && !hasMark.value) bench.openStep = 'watermark'
+  const changes = { on } as WatermarkChanges
+  void bench.edit({ kind: 'set_watermark', changes, only_this_size: bench.onlyThisSize })
+}
+
+function reset(step: Step): void {
   void bench.edit({ kind: 'reset_step', step })
 }
 </script>
@@ -106,8 +124,30 @@ function reset(step: 'crop' | 'tone' | 'border' | 'export'): void {
         <BorderStep />
       </DocketLine>
       <DocketLine
-        step="export"
+        step="pieces"
         :number="4"
+        title="Text & badges"
+        :summary="bench.draft!.pieces"
+        :is-set="bench.here!.pieces.length > 0"
+        @reset="reset('pieces')"
+      >
+        <PiecesStep />
+      </DocketLine>
+      <DocketLine
+        step="watermark"
+        :number="5"
+        title="Watermark"
+        :summary="bench.draft!.watermark"
+        :is-set="watermarkIsSet"
+        :on="watermarkIsSet"
+        @reset="reset('watermark')"
+        @switch="switchWatermark"
+      >
+        <WatermarkStep />
+      </DocketLine>
+      <DocketLine
+        step="export"
+        :number="6"
         title="Export"
         :summary="bench.draft!.export"
         :is-set="bench.openStep === 'export'"

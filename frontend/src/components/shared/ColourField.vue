@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
+import { useBench } from '../../stores/bench'
 import { useStage } from '../../stores/stage'
 
 const props = defineProps<{
@@ -12,7 +13,16 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
 
+const MOST_USED = 5
+
+const bench = useBench()
 const stage = useStage()
+/** Other colours that this finish has already, so that they are met again. */
+const used = computed(() => {
+  const all = JSON.stringify(bench.document ?? {}).match(/#[0-9A-F]{6}/g) ?? []
+  const known = props.swatches.map(({ colour }) => colour)
+  return [...new Set(all)].filter((colour) => !known.includes(colour)).slice(0, MOST_USED)
+})
 const typed = ref(props.value)
 const isBad = ref(false)
 
@@ -61,6 +71,18 @@ function leave(): void {
       @pointerleave="emit('hover', null)"
       @focus="emit('hover', swatch.colour)"
       @blur="emit('hover', null)"
+    ></button>
+    <button
+      v-for="colour in used"
+      :key="colour"
+      type="button"
+      class="swatch used"
+      :style="{ background: colour }"
+      :aria-label="`${colour}, used in this finish`"
+      :title="`${colour}, used in this finish`"
+      @click="emit('change', colour)"
+      @pointerenter="emit('hover', colour)"
+      @pointerleave="emit('hover', null)"
     ></button>
     <label class="hex">
       <span class="visually-hidden">{{ label }}, typed</span>
@@ -111,6 +133,10 @@ function leave(): void {
   box-shadow:
     0 0 0 2px var(--card),
     0 0 0 4px var(--clover);
+}
+
+.used {
+  border-radius: 50%;
 }
 
 .pick {

@@ -3,11 +3,11 @@ import { computed } from 'vue'
 
 import { useBench } from '../../stores/bench'
 
-const props = defineProps<{ step: 'turn' | 'tone' | 'border' | 'export' }>()
+const props = defineProps<{ step: 'turn' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export' }>()
 
 const bench = useBench()
 const hasOthers = computed(() => bench.document!.sizes.length > 1)
-const differs = computed(() => Object.keys(bench.size!.own[props.step]).length > 0)
+const differs = computed(() => Object.keys(bench.size!.own[props.step] ?? {}).length > 0)
 </script>
 
 <template>

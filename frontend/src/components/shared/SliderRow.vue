@@ -78,7 +78,7 @@ function letGo(): void {
       @keydown.backspace="emit('reset')"
     />
     <NumberField
-      :value="value"
+      :value="position"
       :label="`${label}, typed`"
       :unit="unit"
       :percent="percent"

@@ -4,7 +4,7 @@
 import { computed, watch } from 'vue'
 
 import { followPointer } from '../../../composables/drags'
-import { arrowWay } from '../../../composables/keys'
+import { arrowWay } from '../../../composables/keyNames'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'

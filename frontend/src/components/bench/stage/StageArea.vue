@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener } from '@vueuse/core'
+import { useElementSize, useEventListener, watchDebounced } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 
@@ -12,10 +12,19 @@ import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
 import CropOverlay from './CropOverlay.vue'
 import FrameDrag from './FrameDrag.vue'
+import HeldPieces from './HeldPieces.vue'
 import MarginGuide from './MarginGuide.vue'
+import PieceLayer from './PieceLayer.vue'
 import RulerStrip from './RulerStrip.vue'
 import SplitView from './SplitView.vue'
+import ToneGrips from './ToneGrips.vue'
 
+/** Pictures asked for at a time: one is drawn while the one before it travels. */
+const LANES = 2
+/** From how long on a picture is drawn coarsely while dragging, and then at what part of its scale. */
+const SLOW_MS = 110
+const COARSE = 0.5
+const REST_MS = 250
 /** A picture of more pixels than this is drawn only where it is seen. */
 const WHOLE_PIXELS = 4_000_000
 /** Seen regions begin and end on this grid, so that small pans need no new picture. */
@@ -57,20 +66,43 @@ watch(
 )
 watch(view, () => stage.fit())
 
-const { shown, ask } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1))
+const { shown, ask, took } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1), LANES)
 
+/** While something is dragged the picture does not wait for the draft of it. */
+const asked = computed(() => {
+  const document = bench.document!
+  if (isCropping.value) return { document, edit: null }
+  if (bench.dragBase && bench.held.length) return { document: bench.dragBase, edit: null }
+  if (bench.dragBase) return { document: bench.dragBase, edit: bench.dragEdit }
+  return { document, edit: bench.tried?.edit ?? null }
+})
+/** A picture that takes long is shown coarsely while it is dragged, and then as it will be. */
+const isCoarse = ref(false)
+// A drag that rests, or a pause in typing, is looked at.
+watchDebounced(
+  () => bench.dragEdit,
+  () => (isCoarse.value = false),
+  { debounce: REST_MS },
+)
+watch(
+  () => bench.dragEdit,
+  (edit) => (isCoarse.value = !!edit && !isCropping.value && took.value > SLOW_MS),
+)
 const wish = computed<Wish | null>(() => {
   if (!bench.document || !areaWidth.value) return null
   const { width, height } = picture.value
-  const scale = Math.min(1, stage.zoom * window.devicePixelRatio)
+  const rough = isCoarse.value
+  const scale = Math.min(1, stage.zoom * window.devicePixelRatio) * (rough ? COARSE : 1)
   return {
-    document: bench.document,
+    ...asked.value,
     size_id: bench.sizeId,
-    edit: isCropping.value ? null : (bench.tried?.edit ?? null),
     view: view.value,
     scale,
     region: seenRegion(scale),
     place: 'stage',
+    rough,
+    area: view.value === 'mask' ? stage.partNumber.area : 0,
+    held: bench.held,
     width,
     height,
   }
@@ -132,6 +164,8 @@ const altText = computed(() => {
     before: 'Before: only cropped',
     final: 'The finished picture',
     clipping: 'The finished picture with clipped pixels marked',
+    mask: 'The finished picture with an area marked',
+    piece: 'Pieces alone',
   }
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
 })
@@ -261,9 +295,12 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
         :alt="altText"
         draggable="false"
       />
+      <HeldPieces v-if="bench.openStep === 'pieces'" :origin="origin" :is-bare="!!shown?.wish.held?.length" />
       <FrameDrag v-if="movesPhoto" />
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
       <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
+      <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />
+      <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />
       <span v-if="stage.before" class="before-note">Before</span>
     </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { arrowWay } from '../../../composables/keys'
+import { arrowWay } from '../../../composables/keyNames'
 
 defineProps<{ label: string; form: 'dot' | 'corner' | 'bar' }>()
 const emit = defineEmits<{

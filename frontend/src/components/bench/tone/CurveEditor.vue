@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { Edit, Tone } from '../../../api/types'
 import { followPointer } from '../../../composables/drags'
-import { arrowWay } from '../../../composables/keys'
+import { arrowWay } from '../../../composables/keyNames'
 import { useToneEdits } from '../../../composables/toneEdits'
 import { useBench } from '../../../stores/bench'
 import { useToneFigures } from '../../../stores/toneFigures'

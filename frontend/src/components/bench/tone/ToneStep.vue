@@ -10,11 +10,14 @@ import { useStage } from '../../../stores/stage'
 import FoldSection from '../../shared/FoldSection.vue'
 import OwnWays from '../../shared/OwnWays.vue'
 import AmountRow from './AmountRow.vue'
+import AreaSection from './AreaSection.vue'
+import CopyTone from './CopyTone.vue'
 import CurveEditor from './CurveEditor.vue'
 import FadeSection from './FadeSection.vue'
 import HistogramStrip from './HistogramStrip.vue'
 import HueSection from './HueSection.vue'
 import LookSection from './LookSection.vue'
+import WashSection from './WashSection.vue'
 
 const LIGHT: Setting[] = ['exposure', 'contrast', 'blacks', 'shadows', 'highlights', 'whites']
 const DETAIL: Setting[] = ['clarity', 'texture', 'smooth_light', 'smooth_colour', 'sharpen']
@@ -28,8 +31,10 @@ const looking = ref(false)
 const lookWords = computed(() => {
   const look = tone.value.look
   if (!look) return 'none'
-  return `${look.key.replace('-', ' ')}, ${Math.round(look.strength)} %`
+  const name = look.kind === 'stock' ? look.key.replace('-', ' ') : look.name
+  return `${name}, ${Math.round(look.strength)} %`
 })
+const counted = (parts: { on: boolean }[]) => (parts.length ? String(parts.length) : 'none')
 const hueWords = computed(() => (isSet('bands') ? 'set' : 'as they are'))
 const curveWords = computed(() =>
   isSet('curve') || isSet('black_point') || isSet('white_point') ? 'set' : 'straight',
@@ -97,7 +102,10 @@ function pickNeutral(): void {
   </FoldSection>
   <FoldSection title="Hues" :summary="hueWords"><HueSection /></FoldSection>
   <FoldSection title="Curve" :summary="curveWords"><CurveEditor /></FoldSection>
+  <FoldSection title="Areas" :summary="counted(tone.areas)"><AreaSection /></FoldSection>
+  <FoldSection title="Washes" :summary="counted(tone.washes)"><WashSection /></FoldSection>
   <FoldSection title="Recolour and fade" :summary="fadeWords"><FadeSection /></FoldSection>
+  <CopyTone />
   <OwnWays step="tone" />
 </template>
 

@@ -1,20 +1,34 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 
-import type { Edit } from '../../../api/types'
-import { useIdle } from '../../../composables/idle'
-import { usePictures, type PictureWish } from '../../../composables/pictures'
-import { useBench } from '../../../stores/bench'
+// What an edit would make of this photo, as a small picture to choose.
 
-const props = defineProps<{ name: string; edit: Edit; isOn: boolean }>()
+import type { Edit } from '../../api/types'
+import { useIdle } from '../../composables/idle'
+import { usePictures, type PictureWish } from '../../composables/pictures'
+import { useBench } from '../../stores/bench'
+
+const props = withDefaults(
+  defineProps<{
+    name: string
+    /** Tells apart the pictures that are shown at a time. */
+    channel: string
+    edit: Edit
+    isOn: boolean
+    /** Height of the picture, in CSS pixels. */
+    height?: number
+  }>(),
+  { height: 46 },
+)
 const emit = defineEmits<{ choose: []; hover: [on: boolean] }>()
 
 /** Small pictures wait until the stage and the proofs are done. */
 const IDLE_MS = 350
-const SIDE = 64
+/** Drawn a little larger than shown, since the frame cuts off what does not fit. */
+const ROOM = 1.4
 
 const bench = useBench()
-const { shown, ask } = usePictures<PictureWish>(`look-${props.name}`)
+const { shown, ask } = usePictures<PictureWish>(props.channel)
 
 watchDebounced(
   () => bench.stageDrawn,
@@ -26,7 +40,7 @@ watchDebounced(
       size_id: bench.sizeId,
       edit: props.edit,
       view: 'final',
-      scale: Math.min(1, (SIDE * window.devicePixelRatio) / Math.min(width, height)),
+      scale: Math.min(1, (ROOM * props.height * window.devicePixelRatio) / Math.min(width, height)),
       region: null,
       place: 'proof',
       rough: true,
@@ -47,7 +61,7 @@ watchDebounced(
     @focus="emit('hover', true)"
     @blur="emit('hover', false)"
   >
-    <span class="picture"><img v-if="shown" :src="shown.url" alt="" /></span>
+    <span class="picture" :style="{ height: `${height}px` }"><img v-if="shown" :src="shown.url" alt="" /></span>
     {{ name }}
   </button>
 </template>
@@ -76,7 +90,6 @@ button.on {
 
 .picture {
   display: block;
-  height: 46px;
   margin-bottom: 2px;
   border-radius: 2px;
   background: var(--paper-deep);

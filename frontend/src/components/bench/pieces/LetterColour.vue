@@ -1,0 +1,93 @@
+<script setup lang="ts">
+// The letters' colour, with the contrast that it has where they lie.
+
+import { watchDebounced } from '@vueuse/core'
+import { ref, shallowRef } from 'vue'
+
+import { post } from '../../../api/client'
+import type { Found, Legibility, TextPiece } from '../../../api/types'
+import { useIdle } from '../../../composables/idle'
+import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import ColourField from '../../shared/ColourField.vue'
+
+const props = defineProps<{ piece: TextPiece }>()
+
+const IDLE_MS = 150
+
+const bench = useBench()
+const notices = useNotices()
+const { set } = usePieceEdits()
+const legible = shallowRef<Legibility | null>(null)
+const place = ref(0)
+
+const body = () => ({ document: bench.document, size_id: bench.sizeId, piece: props.piece.id })
+
+watchDebounced(
+  () => [bench.stageDrawn, props.piece],
+  async () => {
+    // Leaving the bench leaves no document to be judged.
+    if (bench.dragging || !bench.document) return
+    try {
+      legible.value = await post<Legibility>('/bench/legibility', body())
+    } catch (error) {
+      notices.tell(error)
+    }
+  },
+  { debounce: useIdle(IDLE_MS), immediate: true },
+)
+
+/** Ask the service for a mend, and make it. */
+async function mend(path: string, more: object = {}): Promise<void> {
+  try {
+    const found = await post<Found>(path, { ...body(), ...more })
+    if (found.edit) await bench.edit(found.edit)
+    notices.say(found.said)
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+
+async function calm(): Promise<void> {
+  await mend('/bench/calm', { place: place.value })
+  place.value += 1
+}
+</script>
+
+<template>
+  <p class="field-label">
+    Colour
+    <span v-if="legible" :title="`${legible.ratio.toFixed(1)} to 1; ${legible.wanted} is wanted at this size`">
+      <i class="light" :class="{ look: legible.ratio < legible.wanted }"></i>
+      contrast {{ legible.ratio.toFixed(1) }}
+    </span>
+  </p>
+  <ColourField
+    picks
+    label="Letter colour"
+    :value="piece.colour"
+    :swatches="legible?.palette ?? []"
+    @change="(colour) => bench.edit(set({ colour }))"
+    @hover="(colour) => (bench.tryOut = colour ? set({ colour }) : null)"
+  />
+  <p class="mends">
+    <button
+      v-if="legible && legible.ratio < legible.wanted"
+      type="button"
+      class="link strong"
+      @click="mend('/bench/readable')"
+    >
+      make it readable
+    </button>
+    <button type="button" class="link" @click="calm">{{ place ? 'next calm place' : 'find a calm place' }}</button>
+  </p>
+</template>
+
+<style scoped>
+.mends {
+  display: flex;
+  gap: 14px;
+  margin-top: 3px;
+}
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+// Part of a text in its own way: what is marked in the field above becomes bold, another
+// colour, struck out.
+
+import { computed } from 'vue'
+
+import type { TextPart, TextPiece } from '../../../api/types'
+import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useBench } from '../../../stores/bench'
+import ColourField from '../../shared/ColourField.vue'
+
+const props = defineProps<{
+  piece: TextPiece
+  /** Weights that the family has. */
+  weights: number[]
+  hasItalic: boolean
+  /** What is marked in the words, in UTF-16 units. */
+  marked: { start: number; end: number }
+}>()
+
+const bench = useBench()
+const { set } = usePieceEdits()
+
+/** Characters as the service counts them. */
+const points = (end: number) => [...props.piece.text.slice(0, end)].length
+const range = computed(() => ({ start: points(props.marked.start), end: points(props.marked.end) }))
+const isMarked = computed(() => range.value.end > range.value.start)
+const here = computed(() =>
+  props.piece.parts.find(({ start, end }) => start < range.value.end && end > range.value.start),
+)
+const otherWeight = computed(() =>
+  props.piece.weight >= 700 ? Math.min(...props.weights) : Math.max(...props.weights),
+)
+
+/** The marked letters with these fields; what lay over them before is cut away. */
+function change(fields: Partial<TextPart>): void {
+  const { start, end } = range.value
+  const own = { weight: null, italic: null, colour: null, struck: false, ...here.value, ...fields, start, end }
+  const others = props.piece.parts.flatMap((part) => [
+    { ...part, end: Math.min(part.end, start) },
+    { ...part, start: Math.max(part.start, end) },
+  ])
+  const isPlain = own.weight === null && own.italic === null && own.colour === null && !own.struck
+  const parts = [...others, ...(isPlain ? [] : [own])].filter((part) => part.end > part.start)
+  void bench.edit(set({ parts: parts.sort((a, b) => a.start - b.start) }))
+}
+</script>
+
+<template>
+  <div v-if="isMarked" class="part" role="group" aria-label="Marked letters">
+    <p class="field-label">Marked letters</p>
+    <div class="row">
+      <label v-if="weights.length > 1" class="tick">
+        <input type="checkbox" :checked="here?.weight != null" @change="change({ weight: here?.weight == null ? otherWeight : null })" />
+        {{ piece.weight >= 700 ? 'lighter' : 'bolder' }}
+      </label>
+      <label v-if="hasItalic" class="tick">
+        <input type="checkbox" :checked="here?.italic != null" @change="change({ italic: here?.italic == null ? !piece.italic : null })" />
+        {{ piece.italic ? 'upright' : 'italic' }}
+      </label>
+      <label class="tick">
+        <input type="checkbox" :checked="!!here?.struck" @change="change({ struck: !here?.struck })" />
+        struck out
+      </label>
+    </div>
+    <ColourField label="Marked letters’ colour" :value="here?.colour ?? piece.colour" :swatches="[]" @change="(colour) => change({ colour })" />
+  </div>
+</template>
+
+<style scoped>
+.part {
+  margin-top: 6px;
+  padding: 0 8px 8px;
+  border-left: 2px solid var(--clover);
+}
+
+.row {
+  display: flex;
+  gap: 12px;
+}
+</style>

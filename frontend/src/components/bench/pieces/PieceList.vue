@@ -1,0 +1,126 @@
+<script setup lang="ts">
+// Every piece, the one in front first: chosen, hidden, locked, put in order.
+
+import { computed } from 'vue'
+
+import type { Piece } from '../../../api/types'
+import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useBench } from '../../../stores/bench'
+import { useSelection } from '../../../stores/selection'
+import { FORMS } from './forms'
+
+const bench = useBench()
+const selection = useSelection()
+const { pieces, set } = usePieceEdits()
+const frontFirst = computed(() => [...pieces.value].reverse())
+
+function nameOf(piece: Piece): string {
+  if (piece.kind === 'text') return piece.text.trim().split('\n')[0] || 'empty text'
+  return piece.kind === 'badge' ? FORMS[piece.form] : 'Picture'
+}
+
+function choose(event: MouseEvent, id: string): void {
+  if (event.shiftKey || event.ctrlKey || event.metaKey) selection.toggle(id)
+  else selection.choose([id])
+}
+
+function order(id: string, to: 'forward' | 'backward'): void {
+  void bench.edit({ kind: 'order_piece', id, to })
+}
+</script>
+
+<template>
+  <ol aria-label="Pieces, front first">
+    <li v-for="piece in frontFirst" :key="piece.id" :class="{ on: selection.ids.includes(piece.id), off: !piece.on }">
+      <button
+        type="button"
+        class="name"
+        :aria-pressed="selection.ids.includes(piece.id)"
+        @click="(event) => choose(event, piece.id)"
+      >
+        {{ nameOf(piece) }}
+      </button>
+      <template v-if="selection.only?.id === piece.id">
+        <button type="button" title="One forward" aria-label="One forward" @click="order(piece.id, 'forward')">▲</button>
+        <button type="button" title="One back" aria-label="One back" @click="order(piece.id, 'backward')">▼</button>
+      </template>
+      <button
+        type="button"
+        :title="piece.locked ? 'Unlock' : 'Lock'"
+        :aria-label="`${piece.locked ? 'Unlock' : 'Lock'} ${nameOf(piece)}`"
+        :aria-pressed="piece.locked"
+        @click="bench.edit(set({ locked: !piece.locked }, [piece.id]))"
+      >
+        <svg width="12" height="13" viewBox="0 0 12 13" aria-hidden="true">
+          <path d="M2 6h8v6H2z" fill="currentColor" />
+          <path :d="piece.locked ? 'M4 6V4a2 2 0 0 1 4 0v2' : 'M4 6V4a2 2 0 0 1 4-.6'" fill="none" stroke="currentColor" stroke-width="1.400" />
+        </svg>
+      </button>
+      <button
+        type="button"
+        :title="piece.on ? 'Hide' : 'Show'"
+        :aria-label="`${piece.on ? 'Hide' : 'Show'} ${nameOf(piece)}`"
+        :aria-pressed="!piece.on"
+        @click="bench.edit(set({ on: !piece.on }, [piece.id]))"
+      >
+        <svg width="15" height="11" viewBox="0 0 15 11" aria-hidden="true">
+          <path d="M1 5.500C4 .7 11 .7 14 5.500 11 10.300 4 10.300 1 5.500z" fill="none" stroke="currentColor" stroke-width="1.300" />
+          <circle v-if="piece.on" cx="7.500" cy="5.500" r="2" fill="currentColor" />
+          <path v-else d="M2 10L13 1" stroke="currentColor" stroke-width="1.300" />
+        </svg>
+      </button>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+ol {
+  display: grid;
+  gap: 2px;
+  max-height: 190px;
+  margin: 10px -4px 0;
+  padding: 2px;
+  overflow-y: auto;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: #ffffff;
+}
+
+li.on {
+  border-color: var(--ink);
+  box-shadow: inset 0 0 0 1px var(--ink);
+}
+
+li.off .name {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+
+button {
+  display: grid;
+  place-items: center;
+  flex: none;
+  min-width: 25px;
+  height: 26px;
+  padding: 0 3px;
+  border: 0;
+  background: none;
+  font-size: 9px;
+}
+
+.name {
+  display: block;
+  flex: 1;
+  overflow: hidden;
+  padding: 0 8px;
+  font-size: 12px;
+  text-align: left;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,181 @@
+<script setup lang="ts">
+// What all chosen pieces have: where they lie, how they are laid on the picture.
+
+import { computed } from 'vue'
+
+import type { Edit, Piece, PieceChanges } from '../../../api/types'
+import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useBench } from '../../../stores/bench'
+import { useSelection } from '../../../stores/selection'
+import FoldSection from '../../shared/FoldSection.vue'
+import SliderRow from '../../shared/SliderRow.vue'
+import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
+
+type To = Extract<Edit, { kind: 'align_pieces' }>['to']
+
+const ALIGNS: { to: To; label: string }[] = [
+  { to: 'left', label: 'left' },
+  { to: 'center', label: 'centre' },
+  { to: 'right', label: 'right' },
+  { to: 'top', label: 'top' },
+  { to: 'middle', label: 'middle' },
+  { to: 'bottom', label: 'bottom' },
+]
+const SHADOW = { x: 0, y: 0.006, blur: 0.008, colour: '#000000', opacity: 0.6 }
+
+const bench = useBench()
+const selection = useSelection()
+const { set, remove, duplicate } = usePieceEdits()
+
+const first = computed<Piece>(() => selection.pieces[0]!)
+const isOnPhoto = computed(() => first.value.anchor.kind === 'photo')
+const isOwn = computed(() => !!bench.size!.own.pieces?.[first.value.id])
+const isHere = computed(() => first.value.sizes === null || first.value.sizes?.includes(bench.sizeId))
+
+const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
+
+function align(to: To): void {
+  void bench.edit({ kind: 'align_pieces', ids: selection.ids, to, only_this_size: bench.onlyThisSize })
+}
+
+function toggleAnchor(): void {
+  void bench.edit({ kind: 'anchor_piece', id: first.value.id, to: isOnPhoto.value ? 'margin' : 'photo' })
+}
+
+const isGroup = computed(
+  () => !!first.value.group && selection.pieces.every(({ group }) => group === first.value.group),
+)
+
+function group(): void {
+  void bench.edit({ kind: 'group_pieces', ids: selection.ids, together: !isGroup.value })
+}
+
+/** On this size alone, or on all of them again. */
+function toggleSizes(): void {
+  change({ sizes: first.value.sizes === null ? [bench.sizeId] : null })
+}
+</script>
+
+<template>
+  <FoldSection title="Place and effects" :summary="isOnPhoto ? 'on the photo' : 'on the margin'">
+    <p class="field-label">{{ selection.ids.length > 1 ? 'Align to each other' : 'Align to the margin' }}</p>
+    <div class="aligns">
+      <button v-for="{ to, label } in ALIGNS" :key="to" type="button" class="action" @click="align(to)">{{ label }}</button>
+    </div>
+    <SliderRow
+      label="Angle"
+      unit="°"
+      :value="first.angle"
+      :min="-180"
+      :max="180"
+      @reset="change({ angle: 0 })"
+      @move="(angle) => bench.drag(set({ angle }))"
+      @change="(angle) => bench.slide(set({ angle }))"
+    />
+    <SliderRow
+      label="Opacity"
+      :value="100 * first.opacity"
+      :max="100"
+      @move="(value) => bench.drag(set({ opacity: value / 100 }))"
+      @change="(value) => bench.slide(set({ opacity: value / 100 }))"
+    />
+    <label class="blend">
+      Blend
+      <select
+        class="text-field"
+        :value="first.blend"
+        @change="change({ blend: ($event.target as HTMLSelectElement).value as Piece['blend'] })"
+      >
+        <optgroup v-for="{ name, modes } in BLEND_GROUPS" :key="name" :label="name">
+          <option v-for="mode in modes" :key="mode" :value="mode">{{ BLEND_NAMES[mode] }}</option>
+        </optgroup>
+      </select>
+    </label>
+    <label class="tick">
+      <input type="checkbox" :checked="!!first.shadow" @change="change({ shadow: first.shadow ? null : SHADOW })" />
+      soft shadow
+    </label>
+    <SliderRow
+      v-if="first.shadow"
+      label="Blur"
+      :digits="1"
+      :step="0.1"
+      :value="100 * first.shadow.blur"
+      :max="6"
+      @move="(value) => bench.drag(set({ shadow: { ...first.shadow!, blur: value / 100 } }))"
+      @change="(value) => bench.slide(set({ shadow: { ...first.shadow!, blur: value / 100 } }))"
+    />
+    <label class="tick">
+      <input type="checkbox" :checked="first.over_border" @change="change({ over_border: !first.over_border })" />
+      over the border
+    </label>
+    <label class="tick">
+      <input type="checkbox" :checked="first.clipped" @change="change({ clipped: !first.clipped })" />
+      cut by the shape
+    </label>
+    <label v-if="selection.ids.length === 1" class="tick">
+      <input type="checkbox" :checked="isOnPhoto" @change="toggleAnchor" />
+      stays on this spot of the photo
+    </label>
+    <label v-if="bench.document!.sizes.length > 1" class="tick">
+      <input type="checkbox" :checked="first.sizes !== null" @change="toggleSizes" />
+      {{ first.sizes === null || isHere ? 'only on this size' : 'only on other sizes' }}
+    </label>
+  </FoldSection>
+  <p class="links">
+    <button type="button" class="link" @click="duplicate">duplicate</button>
+    <button type="button" class="link" @click="remove">remove</button>
+    <button v-if="selection.ids.length > 1" type="button" class="link" @click="group">
+      {{ isGroup ? 'ungroup' : 'group' }}
+    </button>
+    <button
+      v-if="isOwn && selection.ids.length === 1"
+      type="button"
+      class="link"
+      @click="bench.edit({ kind: 'follow_piece', id: first.id })"
+    >
+      follow the other sizes
+    </button>
+  </p>
+</template>
+
+<style scoped>
+.aligns {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 4px;
+}
+
+.aligns .action {
+  min-height: 26px;
+  padding: 2px 6px;
+  font-size: 12px;
+}
+
+.tick {
+  margin: 2px 0 0;
+}
+
+.slider-row {
+  margin-top: 4px;
+}
+
+.blend {
+  display: grid;
+  grid-template-columns: 66px 1fr;
+  gap: 14px;
+  align-items: center;
+  margin-top: 5px;
+  font-size: 12px;
+}
+
+.links {
+  display: flex;
+  gap: 16px;
+  margin-top: 8px;
+}
+
+.fold {
+  margin-top: 10px;
+}
+</style>

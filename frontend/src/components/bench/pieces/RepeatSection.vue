@@ -1,0 +1,78 @@
+<script setup lang="ts">
+// Copies of a piece as one piece: in a row, round a ring, scattered.
+
+import type { Piece, Repeat } from '../../../api/types'
+import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useBench } from '../../../stores/bench'
+import ChoiceChips from '../../shared/ChoiceChips.vue'
+import FoldSection from '../../shared/FoldSection.vue'
+import SliderRow from '../../shared/SliderRow.vue'
+
+const props = defineProps<{ piece: Piece }>()
+
+type Kind = 'once' | Repeat['kind']
+
+const FIRST: Repeat = { kind: 'row', count: 5, spread: 0.6, turned: false, seed: 1 }
+const SEEDS = 9999
+const KINDS: { key: Kind; label: string }[] = [
+  { key: 'once', label: 'once' },
+  { key: 'row', label: 'in a row' },
+  { key: 'ring', label: 'round a ring' },
+  { key: 'scatter', label: 'scattered' },
+]
+
+const bench = useBench()
+const { set } = usePieceEdits()
+
+const repeated = (fields: Partial<Repeat>) => set({ repeat: { ...FIRST, ...props.piece.repeat, ...fields } })
+const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeated({ kind }))
+</script>
+
+<template>
+  <FoldSection title="Repeat" :summary="piece.repeat ? `${piece.repeat.count} times` : 'once'">
+    <ChoiceChips
+      label="Repeat"
+      :choices="KINDS"
+      :chosen="piece.repeat?.kind ?? 'once'"
+      @choose="(kind) => bench.edit(ofKind(kind))"
+      @hover="(kind) => (bench.tryOut = kind ? ofKind(kind) : null)"
+    />
+    <template v-if="piece.repeat">
+      <SliderRow
+        label="Count"
+        unit=""
+        :value="piece.repeat.count"
+        :min="2"
+        :max="60"
+        @move="(count) => bench.drag(repeated({ count: Math.round(count) }))"
+        @change="(count) => bench.slide(repeated({ count: Math.round(count) }))"
+      />
+      <SliderRow
+        label="Spread"
+        :value="100 * piece.repeat.spread"
+        :min="1"
+        :max="200"
+        @move="(value) => bench.drag(repeated({ spread: value / 100 }))"
+        @change="(value) => bench.slide(repeated({ spread: value / 100 }))"
+      />
+      <label v-if="piece.repeat.kind !== 'row'" class="tick">
+        <input type="checkbox" :checked="piece.repeat.turned" @change="bench.edit(repeated({ turned: !piece.repeat.turned }))" />
+        {{ piece.repeat.kind === 'ring' ? 'turned along the ring' : 'turned any way' }}
+      </label>
+      <button
+        v-if="piece.repeat.kind === 'scatter'"
+        type="button"
+        class="link"
+        @click="bench.edit(repeated({ seed: (piece.repeat.seed + 1) % SEEDS }))"
+      >
+        scatter them another way
+      </button>
+    </template>
+  </FoldSection>
+</template>
+
+<style scoped>
+.slider-row {
+  margin-top: 5px;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Area, AreaMask, Edit } from '../../../api/types'
+import { useToneParts } from '../../../composables/toneParts'
+import { useBench } from '../../../stores/bench'
+import { useStage } from '../../../stores/stage'
+import ChoiceChips from '../../shared/ChoiceChips.vue'
+import SliderRow from '../../shared/SliderRow.vue'
+import MaskEditor from './MaskEditor.vue'
+import { MASK_NAMES } from './masks'
+
+type MaskKind = AreaMask['kind']
+type Control = Exclude<keyof Area, 'on' | 'name' | 'strength' | 'masks'>
+
+const CONTROLS: Control[] = [
+  'exposure',
+  'contrast',
+  'shadows',
+  'highlights',
+  'temperature',
+  'tint',
+  'saturation',
+  'vibrance',
+]
+const KINDS = Object.keys(MASK_NAMES) as MaskKind[]
+
+const bench = useBench()
+const stage = useStage()
+const { parts, number, part, take, set, remove, add } = useToneParts('area')
+
+const choices = computed(() =>
+  parts.value.map((area, at) => ({ key: String(at), label: `${at + 1} ${nameOf(area)}` })),
+)
+
+function nameOf({ masks, on }: Area): string {
+  const name = masks.map(({ kind }) => MASK_NAMES[kind]).join(' in ')
+  return on ? name : `${name} (off)`
+}
+
+const addArea = (mask: MaskKind) =>
+  add({ kind: 'add_area', mask, only_this_size: bench.onlyThisSize })
+
+function narrow(mask: MaskKind): Edit {
+  return { kind: 'add_mask', number: number.value, mask, only_this_size: bench.onlyThisSize }
+}
+
+const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
+</script>
+
+<template>
+  <div @pointerdown.capture="take()" @focusin="take()">
+    <p class="field-label">Change a part of the photo: add</p>
+    <div class="kinds">
+      <button v-for="kind in KINDS" :key="kind" type="button" class="action" @click="addArea(kind)">
+        {{ MASK_NAMES[kind] }}
+      </button>
+    </div>
+    <template v-if="part">
+      <ChoiceChips
+        v-if="parts.length > 1"
+        class="several"
+        label="Area to work on"
+        :choices="choices"
+        :chosen="String(number)"
+        @choose="(key) => take(Number(key))"
+      />
+      <div class="head">
+        <label class="tick">
+          <input type="checkbox" :checked="part.on" @change="bench.edit(set({ on: !part.on }))" />
+          on
+        </label>
+        <label class="tick">
+          <input v-model="stage.showsMask" type="checkbox" />
+          show it tinted
+        </label>
+        <button type="button" class="link" @click="remove">remove area</button>
+      </div>
+      <MaskEditor
+        v-for="(mask, at) in part.masks"
+        :key="`${number}-${at}`"
+        :mask="mask"
+        :number="number"
+        :at="at"
+        :is-only="part.masks.length === 1"
+        :of="(masks) => set({ masks })"
+        :masks="part.masks"
+      />
+      <p v-if="part.masks.length < 4" class="narrow">
+        and only in
+        <button v-for="kind in KINDS" :key="kind" type="button" class="link" @click="bench.edit(narrow(kind))">
+          {{ MASK_NAMES[kind] }}
+        </button>
+      </p>
+      <SliderRow
+        v-for="control in CONTROLS"
+        :key="control"
+        :label="label(control)"
+        unit=""
+        :value="part[control]"
+        :min="control === 'exposure' ? -5 : -100"
+        :max="control === 'exposure' ? 5 : 100"
+        :step="control === 'exposure' ? 0.05 : 1"
+        :digits="control === 'exposure' ? 2 : 0"
+        @reset="bench.edit(set({ [control]: 0 }))"
+        @move="(value) => bench.drag(set({ [control]: value }))"
+        @change="(value) => bench.slide(set({ [control]: value }))"
+      />
+      <SliderRow
+        label="Strength"
+        :value="part.strength"
+        :max="100"
+        @move="(strength) => bench.drag(set({ strength }))"
+        @change="(strength) => bench.slide(set({ strength }))"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.kinds {
+  display: grid;
+  grid-template-columns: repeat(4, auto);
+  gap: 5px;
+}
+
+.kinds .action {
+  padding: 4px 6px;
+  font-size: 12px;
+}
+
+.several {
+  margin-top: 9px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  align-items: center;
+  margin-top: 4px;
+  font-size: 12px;
+}
+
+.head .tick {
+  margin-top: 0;
+}
+
+.head .link {
+  margin-left: auto;
+}
+
+.narrow {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  align-items: center;
+  margin-top: 4px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.slider-row {
+  margin-top: 3px;
+}
+</style>

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { AreaMask, Edit } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useStage } from '../../../stores/stage'
+import SliderRow from '../../shared/SliderRow.vue'
+import { MASK_NAMES } from './masks'
+
+interface Number {
+  field: string
+  label: string
+  max: number
+  unit: '%' | '°' | ''
+}
+
+const props = defineProps<{
+  mask: AreaMask
+  masks: AreaMask[]
+  /** The area's number, and the mask's in it. */
+  number: number
+  at: number
+  isOnly: boolean
+  /** The edit that gives the area these masks. */
+  of: (masks: AreaMask[]) => Edit
+}>()
+
+const SOFTNESS: Number = { field: 'softness', label: 'Softness', max: 100, unit: '%' }
+const NUMBERS: Record<AreaMask['kind'], Number[]> = {
+  band: [],
+  ellipse: [SOFTNESS],
+  light: [
+    { field: 'low', label: 'From', max: 100, unit: '' },
+    { field: 'high', label: 'To', max: 100, unit: '' },
+    SOFTNESS,
+  ],
+  hue: [
+    { field: 'hue', label: 'Hue', max: 360, unit: '°' },
+    { field: 'reach', label: 'Reach', max: 180, unit: '°' },
+    SOFTNESS,
+  ],
+}
+
+const bench = useBench()
+const stage = useStage()
+const isRange = computed(() => props.mask.kind === 'light' || props.mask.kind === 'hue')
+const values = computed(() => props.mask as unknown as Record<string, number>)
+
+function set(fields: Record<string, unknown>): Edit {
+  const changed = { ...props.mask, ...fields } as AreaMask
+  return props.of(props.masks.map((one, at) => (at === props.at ? changed : one)))
+}
+
+function pick(): void {
+  stage.pickColour((colour) => {
+    const { number, at: mask } = props
+    void bench.edit({ kind: 'pick_for_mask', number, mask, colour, only_this_size: bench.onlyThisSize })
+  }, 'before')
+}
+
+function remove(): void {
+  void bench.edit(props.of(props.masks.filter((_, at) => at !== props.at)))
+}
+</script>
+
+<template>
+  <fieldset>
+    <legend>{{ MASK_NAMES[mask.kind] }}</legend>
+    <div class="row">
+      <label class="tick">
+        <input type="checkbox" :checked="mask.inverted" @change="bench.edit(set({ inverted: !mask.inverted }))" />
+        inverted
+      </label>
+      <button v-if="isRange" type="button" class="link strong" @click="pick">pick from the photo</button>
+      <button v-if="!isOnly" type="button" class="link" @click="remove">remove</button>
+    </div>
+    <SliderRow
+      v-for="{ field, label, max, unit } in NUMBERS[mask.kind]"
+      :key="field"
+      :label="label"
+      :unit="unit"
+      :value="values[field]!"
+      :min="field === 'reach' ? 1 : 0"
+      :max="max"
+      @move="(value) => bench.drag(set({ [field]: value }))"
+      @change="(value) => bench.slide(set({ [field]: value }))"
+    />
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  min-width: 0;
+  margin: 4px 0 6px;
+  padding: 0 8px 6px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+}
+
+legend {
+  padding: 0 4px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.row {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  font-size: 12px;
+}
+
+.tick {
+  margin: 0;
+}
+
+.slider-row {
+  grid-template-columns: 58px 1fr 64px;
+  margin-top: 2px;
+}
+</style>

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+// Kept marks: taken, made, changed, downloaded, renewed in the finishes that use them.
+
+import { onMounted, ref, shallowRef } from 'vue'
+
+import { get, post, remove } from '../../../api/client'
+import type { MarkKept, MarkList, Watermark } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import MarkDialog from './MarkDialog.vue'
+
+const props = defineProps<{ mark: Watermark }>()
+const emit = defineEmits<{ take: [mark: Watermark['mark']]; hover: [mark: Watermark['mark'] | null] }>()
+
+const bench = useBench()
+const notices = useNotices()
+const marks = shallowRef<MarkKept[]>([])
+const loaded = ref(false)
+const making = ref(false)
+const changed = shallowRef<MarkKept | null>(null)
+
+async function load(): Promise<void> {
+  try {
+    marks.value = (await get<MarkList>('/marks')).marks
+    loaded.value = true
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+onMounted(load)
+
+const used = () => marks.value.find(({ mark }) => mark.id === props.mark.mark?.id) ?? null
+
+function make(kept: MarkKept | null): void {
+  changed.value = kept
+  making.value = true
+}
+
+/** A mark that was made or changed is taken at once by this finish. */
+async function keep({ mark }: MarkKept): Promise<void> {
+  emit('take', mark)
+  await load()
+}
+
+/** Put a mark that was forgotten back on the shelf, as this finish has it. */
+async function keepAgain(): Promise<void> {
+  try {
+    const { name, design } = props.mark.mark!
+    await keep(await post<MarkKept>('/marks', { name, design }))
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+
+async function renew({ mark }: MarkKept): Promise<void> {
+  try {
+    const { finishes } = await post<{ finishes: number }>(`/marks/${mark.id}/renew`)
+    notices.say(finishes === 1 ? 'One other finish has the new mark.' : `${finishes} finishes have the new mark.`)
+    await load()
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+
+async function forget({ mark }: MarkKept): Promise<void> {
+  try {
+    await remove(`/marks/${mark.id}`)
+    await load()
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+</script>
+
+<template>
+  <div class="marks" role="group" aria-label="Kept marks">
+    <button
+      v-for="{ mark: one } in marks"
+      :key="one.id"
+      type="button"
+      :class="{ on: one.id === mark.mark?.id }"
+      :title="one.name"
+      :aria-label="one.name"
+      :aria-pressed="one.id === mark.mark?.id"
+      @click="emit('take', one.id === mark.mark?.id ? null : one)"
+      @pointerenter="emit('hover', one)"
+      @pointerleave="emit('hover', null)"
+    >
+      <img :src="`/api/marks/${one.id}/picture?shade=dark&v=${one.version}`" alt="" />
+    </button>
+    <button type="button" class="new" @click="make(null)">make a mark</button>
+  </div>
+  <p v-if="used()" class="links">
+    <button type="button" class="link" @click="make(used())">change it</button>
+    <a :href="`/api/marks/${used()!.mark.id}/file?kind=png&shade=dark`" download>PNG</a>
+    <a :href="`/api/marks/${used()!.mark.id}/file?kind=svg&shade=dark`" download>SVG</a>
+    <button type="button" class="link" @click="forget(used()!)">forget it</button>
+  </p>
+  <p v-if="mark.mark && loaded && !used()" class="older">
+    “{{ mark.mark.name }}” is not on the shelf any more; this finish still has it.
+    <button type="button" class="link strong" @click="keepAgain">keep it again</button>
+  </p>
+  <p v-if="used() && used()!.mark.version > mark.mark!.version" class="older">
+    This finish has version {{ mark.mark!.version }}; version {{ used()!.mark.version }} is kept.
+    <button type="button" class="link strong" @click="emit('take', used()!.mark)">take the newer</button>
+  </p>
+  <p v-if="used() && used()!.older_uses && !bench.isDirty" class="older">
+    {{ used()!.older_uses }} {{ used()!.older_uses === 1 ? 'other finish has' : 'other finishes have' }} an older version.
+    <button type="button" class="link strong" @click="renew(used()!)">renew it there</button>
+  </p>
+  <MarkDialog v-model="making" :kept="changed" @kept="keep" />
+</template>
+
+<style scoped>
+.marks {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 5px;
+  margin-top: 5px;
+}
+
+.marks button {
+  height: 58px;
+  padding: 6px;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: #ffffff;
+}
+
+.marks button.on {
+  border-color: var(--clover);
+  box-shadow: inset 0 0 0 1px var(--clover);
+}
+
+.marks .new {
+  border-style: dashed;
+  background: none;
+  font-size: 12px;
+}
+
+.marks img {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+
+.links {
+  display: flex;
+  gap: 14px;
+  margin-top: 5px;
+  font-size: 12px;
+}
+
+.links a {
+  color: inherit;
+}
+
+.older {
+  margin-top: 5px;
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,220 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import { get } from '../../../api/client'
+
+import type { Edit, Photo, PlainBackground, Watermark, WatermarkChanges } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import ChoiceChips from '../../shared/ChoiceChips.vue'
+import OwnWays from '../../shared/OwnWays.vue'
+import SliderRow from '../../shared/SliderRow.vue'
+import PicturePicker from '../pieces/PicturePicker.vue'
+import MarkShelf from './MarkShelf.vue'
+
+type Kind = 'words' | 'kept' | 'logo'
+
+const PLACES: { key: Watermark['place']; label: string }[] = [
+  { key: 'spot', label: 'one spot' },
+  { key: 'across', label: 'across' },
+  { key: 'repeated', label: 'repeated' },
+]
+const SHADES: { key: Watermark['shade']; label: string; title?: string }[] = [
+  { key: 'auto', label: 'by what is behind' },
+  { key: 'light', label: 'light' },
+  { key: 'dark', label: 'dark' },
+]
+const SPOTS = [0, 0.5, 1]
+const ACROSS = ['left', 'centre', 'right']
+const DOWN = ['top', 'middle', 'bottom']
+
+const KNOCK_OUT = { reach: 0.08, enclosed: true }
+
+const bench = useBench()
+const notices = useNotices()
+const mark = computed(() => bench.here!.watermark)
+
+const KINDS: { key: Kind; label: string }[] = [
+  { key: 'words', label: 'words' },
+  { key: 'kept', label: 'a kept mark' },
+  { key: 'logo', label: 'a logo' },
+]
+const set = computed<Kind>(() => (mark.value.logo ? 'logo' : mark.value.mark ? 'kept' : 'words'))
+/** What is looked at, before anything of it is set. */
+const wished = ref<Kind | null>(null)
+const kind = computed(() => wished.value ?? set.value)
+
+/** Take a picture as the mark, without the plain colour that it may lie on. */
+async function takeLogo({ sha256, width, height }: Photo): Promise<void> {
+  const colour = await backgroundOf(sha256)
+  const knock_out = colour ? { ...KNOCK_OUT, colour } : null
+  void bench.edit(change({ logo: { sha256, ratio: width / height, knock_out }, mark: null }))
+}
+
+async function toggleKnockOut(): Promise<void> {
+  const logo = mark.value.logo!
+  const colour = logo.knock_out ? null : await backgroundOf(logo.sha256)
+  if (!logo.knock_out && !colour) notices.say('This logo does not lie on one plain colour.')
+  void bench.edit(change({ logo: { ...logo, knock_out: colour ? { ...KNOCK_OUT, colour } : null } }))
+}
+
+async function backgroundOf(sha256: string): Promise<string | null> {
+  try {
+    return (await get<PlainBackground>(`/bench/background/${sha256}`)).colour
+  } catch (error) {
+    notices.tell(error)
+    return null
+  }
+}
+
+/** Changing anything of a watermark that is switched off switches it on. */
+function change(changes: Partial<WatermarkChanges>): Edit {
+  const given = { ...changes, on: true } as WatermarkChanges
+  return { kind: 'set_watermark', changes: given, only_this_size: bench.onlyThisSize }
+}
+
+const move = (changes: Partial<WatermarkChanges>) => bench.drag(change(changes))
+const slide = (changes: Partial<WatermarkChanges>) => void bench.slide(change(changes))
+const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = changes && change(changes))
+</script>
+
+<template>
+  <ChoiceChips label="The mark is" :choices="KINDS" :chosen="kind" @choose="(key) => (wished = key)" />
+  <template v-if="kind === 'kept'">
+    <MarkShelf
+      :mark="mark"
+      @take="(one) => bench.edit(change({ mark: one, logo: null }))"
+      @hover="(one) => tryOut(one ? { mark: one, logo: null } : null)"
+    />
+  </template>
+  <template v-else-if="kind === 'logo'">
+    <PicturePicker @choose="takeLogo" />
+    <p v-if="mark.logo" class="links">
+      <label class="tick">
+        <input type="checkbox" :checked="!!mark.logo.knock_out" @change="toggleKnockOut" />
+        knock out its plain background
+      </label>
+      <button type="button" class="link" @click="bench.edit(change({ logo: null }))">no logo</button>
+    </p>
+  </template>
+  <label v-else>
+    <span class="field-label">Words of the mark</span>
+    <input
+      class="text-field"
+      maxlength="200"
+      placeholder="Pebblewick Pottery"
+      :value="mark.text"
+      @input="bench.drag(change({ text: ($event.target as HTMLInputElement).value, mark: null, logo: null }))"
+      @change="bench.endDrag()"
+    />
+  </label>
+  <p class="field-label">Where</p>
+  <ChoiceChips
+    label="Where"
+    :choices="PLACES"
+    :chosen="mark.place"
+    @choose="(place) => bench.edit(change({ place }))"
+    @hover="(place) => tryOut(place && { place })"
+  />
+  <div v-if="mark.place === 'spot'" class="spots" role="group" aria-label="Spot">
+    <template v-for="(y, row) in SPOTS" :key="y">
+      <button
+        v-for="(x, column) in SPOTS"
+        :key="x"
+        type="button"
+        :class="{ on: mark.spot.x === x && mark.spot.y === y }"
+        :aria-label="`${DOWN[row]} ${ACROSS[column]}`"
+        :aria-pressed="mark.spot.x === x && mark.spot.y === y"
+        @click="bench.edit(change({ spot: { kind: 'margin', x, y } }))"
+        @pointerenter="tryOut({ spot: { kind: 'margin', x, y } })"
+        @pointerleave="tryOut(null)"
+      ></button>
+    </template>
+  </div>
+  <SliderRow
+    v-if="mark.place !== 'across'"
+    label="Size"
+    :digits="1"
+    :step="0.1"
+    :value="100 * mark.size"
+    :min="1"
+    :max="20"
+    @move="(value) => move({ size: value / 100 })"
+    @change="(value) => slide({ size: value / 100 })"
+  />
+  <SliderRow
+    label="Opacity"
+    :value="100 * mark.opacity"
+    :max="100"
+    @move="(value) => move({ opacity: value / 100 })"
+    @change="(value) => slide({ opacity: value / 100 })"
+  />
+  <template v-if="mark.place !== 'spot'">
+    <SliderRow
+      label="Angle"
+      unit="°"
+      :value="mark.angle"
+      :min="-90"
+      :max="90"
+      @reset="bench.edit(change({ angle: 0 }))"
+      @move="(angle) => move({ angle })"
+      @change="(angle) => slide({ angle })"
+    />
+  </template>
+  <template v-if="mark.place === 'repeated'">
+    <SliderRow
+      label="Gap"
+      unit=""
+      :digits="1"
+      :step="0.1"
+      :value="mark.gap"
+      :max="12"
+      @move="(gap) => move({ gap })"
+      @change="(gap) => slide({ gap })"
+    />
+    <label class="tick">
+      <input type="checkbox" :checked="mark.stagger" @change="bench.edit(change({ stagger: !mark.stagger }))" />
+      every other row moved on
+    </label>
+    <label class="tick">
+      <input type="checkbox" :checked="mark.whole" @change="bench.edit(change({ whole: !mark.whole }))" />
+      only whole ones, none cut at the edge
+    </label>
+  </template>
+  <p v-if="!mark.logo" class="field-label">Shade</p>
+  <ChoiceChips
+    v-if="!mark.logo"
+    label="Shade"
+    :choices="SHADES"
+    :chosen="mark.shade"
+    @choose="(shade) => bench.edit(change({ shade }))"
+    @hover="(shade) => tryOut(shade && { shade })"
+  />
+  <OwnWays step="watermark" />
+</template>
+
+<style scoped>
+.spots {
+  display: grid;
+  grid-template-columns: repeat(3, 34px);
+  gap: 3px;
+  margin-top: 7px;
+}
+
+.spots button {
+  height: 26px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  border-radius: 3px;
+  background: #ffffff;
+}
+
+.spots button.on {
+  border-color: var(--clover);
+  background: var(--clover);
+}
+
+.slider-row {
+  margin-top: 5px;
+}
+</style>

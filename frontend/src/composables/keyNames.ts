@@ -1,0 +1,26 @@
+// Names of keys: arrows that nudge, keys that remove, keys that write.
+
+/** The way an arrow key points, ten times as far with Shift; null for any other key. */
+export function arrowWay(event: KeyboardEvent): [number, number] | null {
+  const way = ARROWS[event.key]
+  const far = event.shiftKey ? 10 : 1
+  return way ? [way[0] * far, way[1] * far] : null
+}
+
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+
+/** Whether a key removes what is chosen. */
+export function isRemoving(event: KeyboardEvent): boolean {
+  return event.key === 'Delete' || event.key === 'Backspace'
+}
+
+/** The letter that a key writes; empty for Enter, which begins writing too, null for any other. */
+export function writtenBy(event: KeyboardEvent): string | null {
+  if (event.key === 'Enter') return ''
+  return event.key.length === 1 ? event.key : null
+}
