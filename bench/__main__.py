@@ -19,14 +19,26 @@ from PIL import Image
 
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
+    Area,
+    BadgePiece,
     Border,
+    EllipseMask,
     Finish,
     FixedPixels,
+    LetterOutline,
+    MarginAnchor,
+    Piece,
+    Plate,
+    Repeat,
+    Shadow,
     Sides,
     Size,
     SizePlan,
+    TextPiece,
     Tone,
     Turn,
+    Wash,
+    Watermark,
     new_finish,
 )
 from lucky_margin.core.edits.sizes import size_of_plan
@@ -40,6 +52,15 @@ DEMO_PHOTO = Path(__file__).parent.parent / "demo" / "photos" / "mugs-window.jpg
 SHA = "ab" * 32
 WIDTH, HEIGHT = 1080, 1350
 ROUNDS = 7
+
+PIECES: tuple[Piece, ...] = (
+    TextPiece(id="title", text="New glaze,\nevery Thursday", size=0.12, shadow=Shadow()),
+    TextPiece(id="line", text="from nine to five", anchor=MarginAnchor(y=1), plate=Plate()),
+    TextPiece(id="price", text="€28", anchor=MarginAnchor(x=1), outline=LetterOutline()),
+    BadgePiece(id="burst", form="burst", text="new", anchor=MarginAnchor(x=0, y=0.8)),
+    BadgePiece(id="arrow", form="arrow", angle=30, shadow=Shadow()),
+    BadgePiece(id="hearts", form="heart", width=0.05, height=0.05, repeat=Repeat()),
+)
 
 Work = Callable[[], object]
 
@@ -105,23 +126,27 @@ def exposure_slider() -> None:
     sources = MemorySources({SHA: decode(DEMO_PHOTO.read_bytes())})
     exposure = 0.0
 
-    def finish(tone: Tone) -> Finish:
-        return framed().model_copy(update={"tone": tone})
-
-    def move(others: Tone) -> None:
+    def move(others: Tone, **more: object) -> None:
         nonlocal exposure
         exposure = (exposure + 0.05) % 1
-        toned = finish(others.model_copy(update={"exposure": exposure + 0.01}))
-        jpeg(render(toned, toned.sizes[0], sources))
+        tone = others.model_copy(update={"exposure": exposure + 0.01})
+        moved = framed().model_copy(update={"tone": tone, **more})
+        jpeg(render(moved, moved.sizes[0], sources))
 
     picture = render(framed(), framed().sizes[0], sources)
-    alone, full, encode = median_times(
+    mark = Watermark(text="Pebblewick Pottery", place="repeated")
+    area = Area(masks=(EllipseMask(),), exposure=0.3, saturation=20)
+    alone, local, full, lettered, encode = median_times(
         lambda: move(Tone()),
+        lambda: move(Tone(areas=(area,), washes=(Wash(),))),
         lambda: move(Tone(shadows=30, contrast=15, vibrance=20)),
+        lambda: move(Tone(), pieces=PIECES, watermark=mark),
         lambda: jpeg(picture),
     )
     report("exposure slider to preview, exposure alone", alone, encode, "JPEG encode", "10, then 6")
+    report("the same with an area and a wash", local, encode, "JPEG encode", "10, then 6")
     report("the same with shadows, contrast, vibrance", full, encode, "JPEG encode", "10, then 6")
+    report("exposure, six pieces, repeated mark", lettered, encode, "JPEG encode", "10, then 6")
 
 
 def file_to_file() -> None:

@@ -11,12 +11,14 @@ import sys
 import tempfile
 import unittest
 from pathlib import Path
+from unittest import mock
 
 import numpy as np
 from PIL import Image
 
 from lucky_margin.cli import main
-from lucky_margin.core.document import Export, FixedPixels, new_finish
+from lucky_margin.core.document import Export, FixedPixels, MarkDesign, new_finish
+from lucky_margin.store import Store
 from tests.support import encoded, gradient, noise, with_size
 
 
@@ -139,6 +141,7 @@ class FinishTest(CommandTest):
             ("1 numbers|needs 1", ("--tone", "exposure=much", "-o", out)),
             ("less than or equal to 5", ("--tone", "exposure=50", "-o", out)),
             ("one of bright-day", ("--look", "sepia", "-o", out)),
+            ("can't read gone.cube", ("--look", "gone.cube", "-o", out)),
             ("comes to", ("--size", "0.001x9mm", "-o", out)),
             ("Several sizes need a folder", ("--size", "9x9", "--size", "8x8", "-o", out)),
             ("needs a folder|need a folder", (self.photo, "--size", "9x9", "-o", out)),
@@ -248,6 +251,60 @@ class FramingTest(CommandTest):
         self.photo.write_bytes(encoded(photo, "PNG"))
         image = np.asarray(self.finished("--size", "50x50", "--focus", "auto")).astype(int)
         self.assertGreater((image[:, :, 0] - image[:, :, 1]).max(), 150)
+
+
+class LetteringTest(CommandTest):
+    def setUp(self):
+        super().setUp()
+        self.plain = self.folder / "plain.png"
+        self.plain.write_bytes(encoded(np.full((400, 400, 3), 120, np.uint8)))
+
+    def pixels(self, *options):
+        out = self.folder / "out.png"
+        self.good("finish", self.plain, *options, "--replace", "-o", out)
+        return np.asarray(Image.open(out).convert("RGB")).astype(int)
+
+    def test_words_where_they_are_asked_for_in_a_colour_that_can_be_read(self):
+        out = self.pixels("--text", "Open\\nstudio", "--text-at", "upper-left", "--font", "Anton")
+        letters = np.argwhere((out > 220).all(axis=2))
+        self.assertGreater(len(letters), 300)
+        self.assertLess(letters.max(axis=0).max(), 200)
+        auto = self.pixels("--text", "Open", "--text-color", "auto", "--text-at", "calm")
+        self.assertGreater(np.abs(auto - 120).max(), 100)
+
+    def test_a_mark_of_words_on_a_spot_and_all_over(self):
+        spot = np.abs(self.pixels("--mark-text", "Pebblewick", "--mark-opacity", "60%") - 120)
+        self.assertGreater(spot[200:, 200:].max(), 60)
+        self.assertEqual(spot[:200, :200].max(), 0)
+        everywhere = np.abs(self.pixels("--mark-text", "Pebblewick", "--mark-repeat") - 120)
+        for part in (everywhere[:200, :200], everywhere[:200, 200:], everywhere[200:, :200]):
+            self.assertGreater(part.max(), 30)
+
+    def test_a_logo_leaves_its_white_box_behind(self):
+        logo = np.full((60, 120, 3), 255, np.uint8)
+        logo[15:45, 15:105] = (20, 90, 60)
+        file = self.folder / "logo.png"
+        file.write_bytes(encoded(logo))
+        options = ("--mark-file", file, "--mark-at", "middle", "--mark-opacity", "100%")
+        out = self.pixels(*options)
+        self.assertLess(np.abs(out[200, 200] - (20, 90, 60)).max(), 3)
+        self.assertFalse((out > 200).any())
+
+    def test_a_kept_mark_by_its_name(self):
+        data = self.folder / "data"
+        with contextlib.closing(Store(data)) as store:
+            store.marks.add("Studio", MarkDesign(words="Pebblewick", icon="amphora"))
+        with mock.patch.dict(os.environ, {"LUCKY_MARGIN_DATA": str(data)}):
+            out = self.pixels("--mark", "studio", "--mark-at", "middle", "--mark-opacity", "90%")
+            self.assertGreater(np.abs(out - 120)[150:250, 100:300].max(), 80)
+            self.bad("“Studio”", "finish", self.plain, "--mark", "none", "-o", "x.png")
+
+    def test_bad_options_say_what_is_known(self):
+        self.bad(
+            "one of figtree", "finish", self.plain, "--text", "a", "--font", "x", "-o", "x.png"
+        )
+        self.bad("one of upper-left", "finish", self.plain, "--text", "a", "--text-at", "x",
+                 "-o", "x.png")  # fmt: skip
 
 
 class RenderTest(CommandTest):

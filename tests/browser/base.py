@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from tests.support import DEMO_PHOTOS
 
@@ -42,7 +42,7 @@ DROP = """
     }
 """
 
-expect.set_options(timeout=8_000)
+expect.set_options(timeout=15_000)
 
 
 class Service:
@@ -70,18 +70,30 @@ class Service:
         self.process.stdout.close()
 
 
+_running: dict[str, tuple[Service, Browser]] = {}
+"""The service and the browser that the tests of a module share, since both start slowly."""
+
+
 class BrowserTest(unittest.TestCase):
-    """One service and one browser for a class; a fresh page for each test."""
+    """One service and one browser for a module; a fresh page for each test."""
 
     @classmethod
     def setUpClass(cls) -> None:
+        if cls.__module__ not in _running:
+            _running[cls.__module__] = cls.start_both()
+        cls.service, cls.browser = _running[cls.__module__]
+
+    @classmethod
+    def start_both(cls) -> tuple[Service, Browser]:
         folder = tempfile.TemporaryDirectory()
-        cls.addClassCleanup(folder.cleanup)
-        cls.service = Service(Path(folder.name))
-        cls.addClassCleanup(lambda: cls.service.stop())
-        playwright = cls.enterClassContext(sync_playwright())
-        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
-        cls.addClassCleanup(cls.browser.close)
+        unittest.addModuleCleanup(folder.cleanup)
+        service = Service(Path(folder.name))
+        unittest.addModuleCleanup(service.stop)
+        playwright = unittest.enterModuleContext(sync_playwright())
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        unittest.addModuleCleanup(browser.close)
+        unittest.addModuleCleanup(_running.pop, cls.__module__)
+        return service, browser
 
     def setUp(self) -> None:
         self.errors: list[str] = []

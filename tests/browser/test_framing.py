@@ -356,7 +356,8 @@ class StageDragTest(Framing):
 
     def test_a_contained_photo_has_a_backdrop_picked_from_it(self):
         page = self.page
-        page.get_by_role("button", name="show it whole").click()
+        with self.one_change():
+            page.get_by_role("button", name="show it whole").click()
         self.fold("Grounds")
         backdrop = page.get_by_role("group", name="Backdrop", exact=True)
         with self.one_change():
@@ -414,7 +415,7 @@ class KeyboardTest(Framing):
         page.keyboard.press("3")
         press("button", "medium")
         expect(page.get_by_text("white, 2.5 % (10 px)")).to_be_visible()
-        page.keyboard.press("4")
+        page.keyboard.press("6")
         expect(page.get_by_role("button", name="Save this size")).to_be_enabled()
         page.get_by_role("button", name="Save this size").focus()
         with page.expect_download() as caught:

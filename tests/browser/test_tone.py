@@ -22,7 +22,9 @@ def yellow_of(part):
     return (part[:, :, 0] - part[:, :, 2]).mean()
 
 
-class ToneTest(BrowserTest):
+class ToneBrowserTest(BrowserTest):
+    """A photo put right on the bench, and what is exported of it."""
+
     def start(self, name):
         self.open_finish_of(name)
         self.step("Tone")
@@ -40,6 +42,8 @@ class ToneTest(BrowserTest):
         with self.one_change():
             self.type_in(f"{label}, typed", str(value))
 
+
+class ToneTest(ToneBrowserTest):
     def test_the_hazy_field_by_proposal_and_bands(self):
         page = self.page
         self.start("field-noon.jpg")
@@ -175,3 +179,152 @@ class ToneTest(BrowserTest):
         expect(page.get_by_text(re.compile("^The tone clips what the photo"))).to_be_visible()
         page.get_by_role("button", name="Make it gentler").click()
         expect(page.get_by_text(re.compile("^The tone clips what the photo"))).to_be_hidden()
+
+
+class PartsTest(ToneBrowserTest):
+    """What lies on the photo, looks of one's own, and tones that travel."""
+
+    def part(self, name):
+        """The inside of the fold of this name."""
+        docket = self.page.get_by_role("region", name="Docket")
+        head = docket.get_by_role("button", name=re.compile(f"^{name} "))
+        return docket.locator(f"[id='{head.get_attribute('aria-controls')}']")
+
+    def set_in(self, part, label, value):
+        with self.one_change():
+            part.get_by_label(f"{label}, typed", exact=True).fill(str(value))
+            self.page.keyboard.press("Enter")
+
+    def test_the_sky_is_deepened_by_a_band_and_the_grass_stays(self):
+        page = self.page
+        self.start("field-noon.jpg")
+        self.fold("Areas")
+        areas = self.part("Areas")
+        with self.one_change():
+            areas.get_by_role("button", name="band", exact=True).click()
+        self.set_in(areas, "Exposure", -1.2)
+        knob = page.get_by_role("button", name=re.compile("^End of the area"))
+        with self.one_change():
+            self.drag(self.middle(knob), (0, -60))
+        with self.one_change():
+            knob.focus()
+            page.keyboard.press("Shift+ArrowUp")
+        after = self.after()
+        self.assertLess(after[5:30].mean(), 0.75 * self.before[5:30].mean())
+        np.testing.assert_allclose(after[190:], self.before[190:], atol=4)
+
+    def test_an_area_is_seen_tinted_narrowed_down_and_removed(self):
+        page = self.page
+        self.start("kiln-night.jpg")
+        self.fold("Areas")
+        areas = self.part("Areas")
+        with self.one_change():
+            areas.get_by_role("button", name="lightness", exact=True).click()
+        areas.get_by_label("show it tinted").check()
+        expect(page.get_by_role("img", name="with an area marked")).to_be_visible()
+        box = page.get_by_role("img", name="with an area marked").bounding_box()
+        areas.get_by_role("button", name="pick from the photo").click()
+        with self.one_change():
+            page.mouse.click(box["x"] + 0.5 * box["width"], box["y"] + 0.5 * box["height"])
+        low = float(areas.get_by_label("From, typed").input_value())
+        self.assertGreater(low, 0)
+        with self.one_change():
+            areas.get_by_role("button", name="hue", exact=True).last.click()
+        with self.one_change():
+            areas.get_by_label("inverted").last.check()
+        expect(areas.locator("legend")).to_have_text(["lightness", "hue"])
+        with self.one_change():
+            areas.get_by_role("button", name="remove area").click()
+        expect(page.get_by_role("img", name="The finished picture")).to_be_visible()
+
+    def test_a_wash_is_picked_made_richer_and_tried_in_every_mode(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.fold("Washes")
+        washes = self.part("Washes")
+        with self.one_change():
+            washes.get_by_role("button", name="add a wash").click()
+        box = page.get_by_role("img", name="The finished picture").bounding_box()
+        washes.get_by_role("button", name="Colour 1: pick it from the picture").click()
+        with self.one_change():
+            page.mouse.click(box["x"] + 0.4 * box["width"], box["y"] + 0.6 * box["height"])
+        richer = washes.get_by_label("Richer, typed").first
+        with self.one_change():
+            richer.fill("80")
+            richer.press("Enter")
+        with self.one_change():
+            washes.get_by_role("button", name="one more colour").click()
+        expect(washes.get_by_label("Place of colour 2, %")).to_have_value("50")
+        washes.get_by_role("button", name="Try them all").click()
+        dialog = page.get_by_role("dialog")
+        expect(dialog.locator("img")).to_have_count(16, timeout=15_000)
+        with self.one_change():
+            dialog.get_by_role("button", name="multiply").click()
+        expect(dialog).to_be_hidden()
+        self.assertEqual(washes.get_by_label("Blend", exact=True).input_value(), "multiply")
+        self.set_in(washes, "Reach", 40)
+        after = self.after()
+        middle = (slice(112, 128), slice(100, 260))
+        np.testing.assert_allclose(after[middle], self.before[middle], atol=4)
+        self.assertLess(after[:20].mean(), self.before[:20].mean() - 10)
+
+    def test_a_look_of_one_s_own_is_kept_and_a_table_goes_out_and_in(self):
+        page = self.page
+        self.start("bird-figure.jpg")
+        self.set("Exposure", -0.8)
+        self.set("Grey", 100)
+        self.fold("Look")
+        looks = self.part("Look")
+        looks.get_by_role("button", name="keep as a look").click()
+        looks.get_by_label("Name of the look").fill("Slate ☘")
+        looks.get_by_role("button", name="Keep", exact=True).click()
+        with page.expect_download() as caught:
+            looks.get_by_role("button", name="save as .cube").click()
+        text = Path(caught.value.path()).read_text()
+        self.assertIn("LUT_3D_SIZE 33", text)
+        table = {"name": "x.cube", "mimeType": "text/plain", "buffer": text.encode()}
+        looks.get_by_label("A .cube file").set_input_files(table)
+        expect(looks.get_by_role("button", name="bird-figure", exact=True)).to_be_visible()
+        as_set = self.after()
+        page.get_by_role("button", name="Reset Tone").click()
+        for name in ("Slate ☘", "bird-figure"):
+            self.step("Tone")
+            self.fold("Look")
+            with self.one_change():
+                self.part("Look").get_by_role("button", name=name, exact=True).click()
+            np.testing.assert_allclose(self.after(), as_set, atol=5)
+        bad = {"name": "bad.cube", "mimeType": "text/plain", "buffer": b"nothing of the kind"}
+        self.step("Tone")
+        self.fold("Look")
+        self.part("Look").get_by_label("A .cube file").set_input_files(bad)
+        expect(page.get_by_text("has no LUT_3D_SIZE")).to_be_visible()
+
+    def test_a_tone_is_copied_to_another_finish(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.set("Exposure", 0.5)
+        self.set("Contrast", 30)
+        page.get_by_role("button", name="copy this tone").click()
+        expect(page.get_by_text("The tone is copied")).to_be_visible()
+        page.get_by_role("button", name="Shelf").click()
+        self.open_finish_of("vase-grasses.jpg")
+        self.step("Tone")
+        with self.one_change():
+            page.get_by_role("button", name="paste the copied one").click()
+        expect(self.field("Exposure, typed")).to_have_value("0.5")
+        expect(self.field("Contrast, typed")).to_have_value("30")
+
+    def test_keys_alone_reach_a_wash(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        page.get_by_role("button", name=re.compile("^Washes ")).focus()
+        page.keyboard.press("Enter")
+        page.keyboard.press("Tab")
+        with self.one_change():
+            page.keyboard.press("Enter")
+        start = page.get_by_role("button", name=re.compile("^Start of the wash"))
+        before = start.bounding_box()
+        start.focus()
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowDown")
+        self.assertGreater(start.bounding_box()["y"], before["y"])

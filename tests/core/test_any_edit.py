@@ -51,6 +51,30 @@ turns = st.fixed_dictionaries(
         "empty_corners": st.booleans(),
     },
 )
+spots = st.fixed_dictionaries({"x": any_number, "y": fractions})
+masks = st.one_of(
+    kind("band", start=spots, end=spots, inverted=st.booleans()),
+    kind("ellipse", center=spots, radius_x=fractions, angle=any_number),
+    kind("light", low=st.floats(-5, 105), softness=fractions),
+    kind("hue", hue=any_number, reach=st.floats(0, 200)),
+)
+areas = st.fixed_dictionaries(
+    {
+        "masks": st.lists(masks, max_size=5),
+        "exposure": st.floats(-6, 6),
+        "shadows": st.floats(-110, 110),
+    }
+)
+stops = st.fixed_dictionaries({"at": fractions, "colour": st.just("#886644")})
+washes = st.fixed_dictionaries(
+    {
+        "stops": st.lists(stops, max_size=6),
+        "start": spots,
+        "end": spots,
+        "form": st.sampled_from(["linear", "radial"]),
+        "blend": st.sampled_from(["color-burn", "luminosity", "hue"]),
+    }
+)
 tones = st.fixed_dictionaries(
     {},
     optional={
@@ -59,7 +83,9 @@ tones = st.fixed_dictionaries(
             st.one_of(st.floats(-120, 120), fractions, any_number),
         ),
         "fade": st.fixed_dictionaries({"amount": fractions, "colour": st.none()}),
-        "look": st.fixed_dictionaries({"key": st.sampled_from(["ink", "clay", "none"])}),
+        "look": kind("stock", key=st.sampled_from(["ink", "clay", "none"])),
+        "areas": st.lists(areas, max_size=3),
+        "washes": st.lists(washes, max_size=3),
     },
 )
 grounds = st.one_of(
@@ -67,6 +93,39 @@ grounds = st.one_of(
     kind("colour", colour=st.just("#123456")),
     kind("gradient", angle=any_number),
     kind("blurred", blur=fractions),
+)
+mask_kinds = st.sampled_from(["band", "ellipse", "light", "hue"])
+tone_grips = st.sampled_from(["start", "middle", "end", "right", "below"])
+few = st.integers(-1, 2)
+piece_id = st.sampled_from(["text-1", "badge-1", "picture-1", "text-9"])
+piece_ids = st.lists(piece_id, max_size=2)
+piece_ends = st.sampled_from(["tail", "tip"])
+piece_grips = st.sampled_from(["n", "e", "se", "nw"])
+piece_changes = st.fixed_dictionaries(
+    {},
+    optional={
+        "text": st.text(max_size=30),
+        "size": st.floats(-0.1, 5),
+        "fill": st.booleans(),
+        "wrap": st.one_of(st.none(), st.floats(0, 5)),
+        "angle": any_number,
+        "family": st.sampled_from(["anton", "caveat", "none"]),
+        "letter_spacing": st.floats(-0.5, 3),
+        "plate": st.fixed_dictionaries({"padding": fractions}),
+        "shadow": st.fixed_dictionaries({"blur": fractions}),
+        "width": st.floats(0, 5),
+        "sizes": st.lists(st.sampled_from(["main", "gone"]), max_size=2),
+    },
+)
+marks = st.fixed_dictionaries(
+    {},
+    optional={
+        "text": st.text(max_size=12),
+        "place": st.sampled_from(["spot", "across", "repeated"]),
+        "size": fractions,
+        "gap": fractions,
+        "angle": any_number,
+    },
 )
 plans = st.fixed_dictionaries({"name": st.text(max_size=5), "pixels": pixels, "shape": shapes})
 edits = st.one_of(
@@ -108,6 +167,35 @@ edits = st.one_of(
     kind("drag_margin", by=any_number),
     kind("set_turn", changes=turns),
     kind("set_tone", changes=tones),
+    kind("add_wash"),
+    kind("add_area", mask=mask_kinds),
+    kind("add_mask", number=st.integers(-1, 3), mask=mask_kinds),
+    kind("pick_for_mask", number=few, mask=few, colour=st.sampled_from(["#3366CC", "#000000"])),
+    kind("drag_wash", number=few, grip=tone_grips, dx=any_number, dy=any_number),
+    kind("drag_mask", number=few, mask=few, grip=tone_grips, dx=any_number, dy=any_number),
+    kind("add_text", purpose=st.sampled_from(["headline", "price"]), text=st.text(max_size=9)),
+    kind("add_badge", form=st.sampled_from(["arrow", "burst", "ring", "bubble"])),
+    kind("add_picture", sha256=st.just(SHA), ratio=st.floats(-1, 9)),
+    kind("set_piece", ids=piece_ids, changes=piece_changes, only_this_size=st.booleans()),
+    kind("drag_pieces", ids=piece_ids, dx=any_number, dy=any_number, snap=fractions),
+    kind("scale_piece", id=piece_id, grip=piece_grips, dx=any_number, dy=any_number),
+    kind("turn_piece", id=piece_id, distance=fractions, dx=any_number, dy=any_number),
+    kind("align_pieces", ids=piece_ids, to=st.sampled_from(["left", "middle", "bottom"])),
+    kind("anchor_piece", id=piece_id, to=st.sampled_from(["margin", "photo"])),
+    kind("place_piece", id=piece_id, x=any_number, y=any_number),
+    kind("duplicate_pieces", ids=piece_ids),
+    kind("remove_pieces", ids=piece_ids),
+    kind("group_pieces", ids=piece_ids, together=st.booleans()),
+    kind(
+        "point_piece",
+        id=piece_id,
+        end=st.sampled_from(["tail", "tip"]),
+        dx=any_number,
+        dy=any_number,
+    ),
+    kind("release_tip", id=piece_id),
+    kind("order_piece", id=piece_id, to=st.sampled_from(["front", "backward"])),
+    kind("set_watermark", changes=marks),
     kind("turn_quarter", way=st.sampled_from(["left", "right"])),
     kind("mirror", way=st.sampled_from(["across", "down"])),
     kind("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
@@ -136,7 +224,7 @@ edits = st.one_of(
 class AnyEditTest(unittest.TestCase):
     adapter = TypeAdapter(Edit)
 
-    @settings(max_examples=400, deadline=None)
+    @settings(max_examples=150, deadline=None)
     @given(
         photo=st.sampled_from([(300, 200), (1, 1), (7, 900)]),
         wanted=st.lists(edits, min_size=1, max_size=6),

@@ -19,7 +19,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.render import check, render
-from tests.support import SHA, finish_of, noise, sources_of, with_size
+from tests.support import SHA, finish_of, gradient, noise, sources_of, with_size
 
 
 class Checking(unittest.TestCase):
@@ -38,7 +38,7 @@ class Checking(unittest.TestCase):
 
 class CheckTest(Checking):
     def test_enough_pixels_are_fine(self):
-        found = self.found(finish_of(400, 400))
+        found = self.found(finish_of(400, 400), sources_of(gradient(1000, 800)))
         self.assertEqual((found["sharpness"].light, found["sharpness"].action), ("fine", None))
         self.assertIn("2.0 photo pixels", found["sharpness"].text)
         self.assertEqual(set(found), {"sharpness"})

@@ -14,8 +14,8 @@ from lucky_margin.core.document import (
     Fade,
     HueBand,
     HueBands,
-    LookUse,
     Recolour,
+    StockLook,
     Tone,
 )
 from lucky_margin.core.render import render
@@ -73,7 +73,7 @@ class IdentityTest(unittest.TestCase):
     def test_a_tone_at_zero_or_switched_off_is_no_tone(self):
         sources = sources_of(noise(90, 70))
         plain = render(finish_of(40, 30), finish_of(40, 30).sizes[0], sources)
-        for tone in (Tone(), Tone(on=False, exposure=2), Tone(on=False, look=LookUse(key="ink"))):
+        for tone in (Tone(), Tone(on=False, exposure=2), Tone(on=False, look=StockLook(key="ink"))):
             finish = finish_of(40, 30, tone=tone)
             np.testing.assert_array_equal(render(finish, finish.sizes[0], sources), plain)
 
@@ -415,11 +415,11 @@ class CurveTest(unittest.TestCase):
 
 class LookTest(unittest.TestCase):
     def test_a_look_is_added_to_one_s_own_settings_by_its_strength(self):
-        tone = Tone(temperature=10, look=LookUse(key="golden", strength=50))
+        tone = Tone(temperature=10, look=StockLook(key="golden", strength=50))
         whole = with_look(tone)
         self.assertEqual(whole.temperature, 10 + LOOKS["golden"].temperature / 2)
         self.assertIsNone(whole.look)
-        clamped = with_look(Tone(grey=80, look=LookUse(key="ink")))
+        clamped = with_look(Tone(grey=80, look=StockLook(key="ink")))
         self.assertEqual(clamped.grey, 100)
 
     def test_every_look_differs_from_the_photo_and_from_the_others(self):
@@ -430,7 +430,7 @@ class LookTest(unittest.TestCase):
         )
         pictures = [photo.astype(int)]
         for key in LOOKS:
-            pictures.append(toned(fine, Tone(look=LookUse(key=key)), lines=lines).astype(int))
+            pictures.append(toned(fine, Tone(look=StockLook(key=key)), lines=lines).astype(int))
         for one, picture in enumerate(pictures):
             for other in pictures[:one]:
                 self.assertGreater(np.abs(picture - other).mean(), 1.5)

@@ -350,15 +350,15 @@ class OwnSizeTest(StoreTest):
         for name in ("Tag", "Card ☘"):
             self.store.own_sizes.add(self.plan(name))
         kept = self.opened().own_sizes.list()
-        self.assertEqual([own.plan.name for own in kept], ["Card ☘", "Tag"])
+        self.assertEqual([own.value.name for own in kept], ["Card ☘", "Tag"])
 
     def test_the_same_name_takes_the_place_of_the_older_one(self):
         self.store.own_sizes.add(self.plan("Tag"))
         self.store.own_sizes.add(self.plan("Tag", width=50))
-        self.assertEqual([own.plan.pixels.width for own in self.store.own_sizes.list()], [50])
+        self.assertEqual([own.value.pixels.width for own in self.store.own_sizes.list()], [50])
 
     def test_there_is_a_most_and_unknown_ones_are_said(self):
-        with mock.patch("lucky_margin.store.own_sizes.MOST", 1):
+        with mock.patch("lucky_margin.store.kept.MOST", 1):
             self.store.own_sizes.add(self.plan("Tag"))
             with self.assertRaisesRegex(BadInput, "delete one first"):
                 self.store.own_sizes.add(self.plan("Card"))

@@ -237,7 +237,7 @@ class BenchRouteTest(ServiceTest):
 
     def test_checks(self):
         found = self.ok("POST", "/bench/checks", json=self.draft())["checks"]
-        self.assertEqual([check["key"] for check in found], ["sharpness"])
+        self.assertEqual([check["key"] for check in found], ["sharpness", "noise"])
 
     def test_the_mean_of_a_disc_is_read_in_linear_light(self):
         photo = np.zeros((40, 40, 3), np.uint8)
@@ -299,10 +299,6 @@ class BenchRouteTest(ServiceTest):
         self.assertIn("make that grey", found["said"])
         self.refused(422, "POST", "/bench/neutral", json={"colour": "grey"})
 
-    def test_the_looks(self):
-        looks = self.ok("GET", "/bench/looks")["looks"]
-        self.assertEqual({look["key"] for look in looks}, set(LOOKS))
-
     def test_a_focus_is_proposed_with_what_it_was_found_by(self):
         photo = np.full((90, 120, 3), 210, np.uint8)
         photo[50:70, 80:100] = (190, 20, 20)
@@ -334,6 +330,187 @@ class BenchRouteTest(ServiceTest):
             "pixels": {"kind": "one_side", "side": "width", "length": 16000},
         }
         self.refused(413, "POST", "/bench/draft", json=self.draft(huge))
+
+
+class LookRouteTest(ServiceTest):
+    cube = b'TITLE "Night"\nLUT_3D_SIZE 2\n' + b"0.1 0.1 0.2\n" * 8
+
+    def test_the_stock(self):
+        stock = self.ok("GET", "/looks")["stock"]
+        self.assertEqual({look["key"] for look in stock}, set(LOOKS))
+
+    def test_an_own_look_is_kept_used_replaced_and_forgotten(self):
+        tone = {"exposure": 0.5, "look": {"kind": "stock", "key": "golden"}}
+        self.ok("POST", "/looks", json={"name": "Mine", "tone": tone})
+        saved = self.ok("POST", "/looks", json={"name": "Mine", "tone": tone | {"exposure": 1}})
+        own = self.ok("GET", "/looks")["own"]
+        self.assertEqual([one["id"] for one in own], [saved["id"]])
+        settings = own[0]["look"]["settings"]
+        self.assertGreater(settings["exposure"], 1)  # the stock look's is in it
+        self.assertEqual(settings["temperature"], 32)
+        document = self.finish["document"] | {"tone": {"look": own[0]["look"]}}
+        picture = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
+        self.assertEqual(self.call("POST", "/bench/preview", json=picture).status_code, 200)
+        self.ok("DELETE", f"/looks/{saved['id']}")
+        self.refused(404, "DELETE", f"/looks/{saved['id']}")
+
+    def test_a_table_goes_in_and_a_tone_comes_out(self):
+        added = self.ok("POST", "/looks/table", params={"name": "n.cube"}, content=self.cube)
+        self.assertEqual(added["look"]["name"], "Night")
+        document = self.finish["document"] | {"tone": {"look": added["look"], "clarity": 20}}
+        cube = self.ok(
+            "POST", "/looks/cube", json={"document": document, "size_id": "main", "title": "A/b"}
+        )
+        self.assertEqual(cube["file_name"], "a-b.cube")
+        self.assertEqual(cube["left_out"], ["highlights, shadows and clarity"])
+        self.assertTrue(cube["text"].splitlines()[-1].startswith("0.1"))
+        # The look is forgotten, a finish that has it keeps it.
+        self.ok("DELETE", f"/looks/{added['id']}")
+        picture = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
+        self.assertEqual(self.call("POST", "/bench/preview", json=picture).status_code, 200)
+
+    def test_refusals(self):
+        post = ("POST", "/looks/table")
+        self.refused(415, *post, params={"name": "a.cube"}, content=b"hello")
+        self.refused(415, *post, params={"name": "a.cube"}, content=b"")
+        self.refused(422, *post, content=self.cube)
+        self.refused(422, "POST", "/looks", json={"name": " ", "tone": {}})
+        with mock.patch("lucky_margin.web.routes.looks.MAX_TABLE_BYTES", 10):
+            self.refused(415, *post, params={"name": "a.cube"}, content=self.cube)
+        gone = {"kind": "table", "name": "Gone", "table": "0" * 64}
+        document = self.finish["document"] | {"tone": {"look": gone}}
+        picture = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
+        problem = self.refused(404, "POST", "/bench/preview", json=picture)
+        self.assertIn("add its .cube file", problem["detail"])
+
+
+class DraggedPieceRouteTest(ServiceTest):
+    def setUp(self):
+        super().setUp()
+        badge = {"kind": "badge", "id": "badge-1", "form": "circle", "colour": "#00FF00"}
+        self.document = self.finish["document"] | {"pieces": [badge]}
+
+    def preview(self, view, held):
+        body = {"document": self.document, "size_id": "main", "channel": "t", "scale": 1}
+        response = self.call(
+            "POST", "/bench/preview", json=body | {"view": view, "held": held, "lossless": True}
+        )
+        return np.asarray(opened(response)).astype(int)
+
+    def test_a_dragged_piece_is_drawn_apart_from_the_rest(self):
+        alone, bare = (self.preview(view, ["badge-1"]) for view in ("piece", "final"))
+        self.assertEqual(alone[100, 150].tolist(), [0, 255, 0, 255])
+        self.assertEqual(alone[5, 5, 3], 0)
+        self.assertFalse((bare[100, 150] == (0, 255, 0)).all())
+        self.assertEqual(self.preview("final", [])[100, 150].tolist(), [0, 255, 0])
+
+    def test_a_drag_comes_back_with_its_guides(self):
+        drag = {"kind": "drag_pieces", "ids": ["badge-1"], "dx": 2, "dy": -40, "snap": 5}
+        laid = self.ok("POST", "/bench/draft", json=self.draft(drag, self.document))
+        self.assertIn(150, [guide["x1"] for guide in laid["guides"]])
+        self.assertTrue(any(guide["label"].endswith(" px") for guide in laid["guides"]))
+
+
+class MarkRouteTest(ServiceTest):
+    design: ClassVar = {"words": "Pebblewick", "icon": "amphora", "rule": True}
+
+    def test_a_mark_is_drawn_kept_changed_downloaded_and_forgotten(self):
+        drawn = opened(self.call("POST", "/marks/drawn", json={"design": self.design}))
+        self.assertEqual((drawn.width, drawn.mode), (480, "RGBA"))
+        new = {"name": "Studio", "design": self.design}
+        kept = self.ok("POST", "/marks", json=new)["mark"]
+        path = f"/marks/{kept['id']}"
+        svg = self.call("GET", f"{path}/file", params={"kind": "svg", "shade": "light"})
+        self.assertTrue(svg.text.startswith("<svg "))
+        self.assertIn("studio-light.svg", svg.headers["content-disposition"])
+        png = opened(self.call("GET", f"{path}/file", params={"kind": "png"}))
+        self.assertEqual((png.width, png.mode), (2000, "RGBA"))
+        document = self.finish["document"] | {"watermark": {"mark": kept}}
+        self.ok("PUT", self.address, json={"etag": self.finish["etag"], "document": document})
+        changed = self.ok("PUT", path, json=new | {"design": {"words": "Pebblewick Pottery"}})
+        self.assertEqual((changed["mark"]["version"], changed["older_uses"]), (2, 1))
+        self.assertEqual(self.ok("POST", f"{path}/renew"), {"finishes": 1})
+        now = self.ok("GET", self.address)
+        self.assertEqual(now["document"]["watermark"]["mark"]["version"], 2)
+        self.assertEqual(self.call("DELETE", path).status_code, 204)
+        self.refused(404, "GET", f"{path}/picture")
+
+    def test_an_empty_mark_is_refused(self):
+        self.refused(422, "POST", "/marks", json={"name": "x", "design": {"words": " "}})
+        self.refused(422, "POST", "/marks/drawn", json={"design": {}})
+
+    def test_icons_are_searched_and_shown(self):
+        found = self.ok("GET", "/icons", params={"search": "flow"})["icons"]
+        self.assertIn("flower", found)
+        icon = opened(self.call("GET", "/icons/flower/picture"))
+        self.assertGreater(np.asarray(icon)[:, :, 3].mean(), 20)
+        self.refused(404, "GET", "/icons/nothing/picture")
+
+    def test_a_plain_background_is_noticed(self):
+        logo = np.full((40, 60, 3), 255, np.uint8)
+        logo[10:30, 20:40] = 30
+        photo = self.added(encoded(logo), "logo.png")
+        found = self.ok("GET", f"/bench/background/{photo['sha256']}")
+        self.assertEqual(found, {"colour": "#FFFFFF"})
+
+
+class WordsRouteTest(ServiceTest):
+    def setUp(self):
+        super().setUp()
+        piece = {"kind": "text", "id": "text-1", "text": "Glaze", "size": 0.2, "colour": "#808080"}
+        document = self.finish["document"] | {"pieces": [piece]}
+        self.body = {"document": document, "size_id": "main", "piece": "text-1"}
+
+    def test_the_fonts_and_their_samples(self):
+        fonts = self.ok("GET", "/fonts")["fonts"]
+        self.assertGreaterEqual(len(fonts), 14)
+        words = {"words": "Größe ☘", "weight": 700}
+        sample = self.call("GET", "/fonts/caveat/sample", params=words)
+        pixels = np.asarray(opened(sample))
+        self.assertEqual((pixels.shape[0], pixels.shape[2]), (56, 4))
+        self.assertGreater((pixels[:, :, 3] > 200).sum(), 200)
+        self.assertEqual(
+            self.call("GET", "/fonts/caveat/sample", params={"words": ""}).status_code, 200
+        )
+        self.refused(422, "GET", "/fonts/arial/sample")
+        self.refused(422, "GET", "/fonts/caveat/sample", params={"words": "x" * 61})
+
+    def test_a_text_is_judged_and_mended(self):
+        judged = self.ok("POST", "/bench/legibility", json=self.body)
+        self.assertLess(judged["ratio"], judged["wanted"])
+        self.assertEqual(judged["palette"][0]["colour"], "#FFFFFF")
+        found = self.ok("POST", "/bench/readable", json=self.body)
+        self.assertEqual(found["edit"]["kind"], "set_piece")
+        draft = {"document": self.body["document"], "size_id": "main", "edit": found["edit"]}
+        laid = self.ok("POST", "/bench/draft", json=draft)
+        self.assertEqual(laid["pieces"], "“Glaze”")
+        after = self.ok(
+            "POST", "/bench/legibility", json=self.body | {"document": laid["document"]}
+        )
+        self.assertGreaterEqual(after["ratio"], after["wanted"])
+        again = self.ok("POST", "/bench/readable", json=self.body | {"document": laid["document"]})
+        self.assertIsNone(again["edit"])
+
+    def test_calm_places_come_one_after_the_other_or_there_is_none(self):
+        first, second = (
+            self.ok("POST", "/bench/calm", json=self.body | {"place": place})["edit"]
+            for place in (0, 1)
+        )
+        self.assertNotEqual((first["x"], first["y"]), (second["x"], second["y"]))
+        self.body["document"]["pieces"][0] |= {"size": 3, "wrap": None}
+        self.assertIn("do not fit", self.ok("POST", "/bench/calm", json=self.body)["said"])
+
+    def test_refusals(self):
+        for path in ("legibility", "readable", "calm"):
+            self.refused(404, "POST", f"/bench/{path}", json=self.body | {"piece": "text-9"})
+        badge = {"kind": "badge", "id": "badge-1"}
+        document = self.body["document"] | {"pieces": [badge]}
+        self.refused(
+            422,
+            "POST",
+            "/bench/readable",
+            json=self.body | {"document": document, "piece": "badge-1"},
+        )
 
 
 class SizeRouteTest(ServiceTest):

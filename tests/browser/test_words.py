@@ -1,0 +1,411 @@
+"""Words, badges and the watermark in the browser, judged by the exported pixels."""
+
+import io
+import re
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.support import encoded
+
+
+class WordsBrowserTest(BrowserTest):
+    def start(self, name, size=None):
+        self.open_finish_of(name)
+        if size:
+            self.use_size(size)
+        self.step("Text & badges")
+
+    def exported(self):
+        page = self.page
+        page.get_by_role("button", name="Export…").click()
+        with page.expect_download() as caught:
+            page.get_by_role("button", name="Save this size").click()
+        picture = Image.open(io.BytesIO(Path(caught.value.path()).read_bytes()))
+        return np.asarray(picture.convert("RGB")).astype(int)
+
+    def button(self, name, **options):
+        return self.page.get_by_role("button", name=name, **options)
+
+    def piece(self, name):
+        """A piece on the stage, such as "text 1"."""
+        return self.button(f"Piece {name}", exact=True)
+
+    def saved(self):
+        expect(self.page.locator("header .state")).to_have_text(re.compile("^saved"))
+
+    def wait_until(self, holds):
+        """Wait until something about the page holds, 8 s at most."""
+        for _ in range(80):
+            if holds():
+                return
+            self.page.wait_for_timeout(100)
+        self.fail("waited 8 s in vain")
+
+    def add_text(self, purpose, words):
+        """Add words and write them on the stage."""
+        page = self.page
+        self.button(purpose, exact=True).click()
+        expect(page.get_by_label("Words of the text")).to_be_focused()
+        page.keyboard.type(words)
+        page.keyboard.press("Escape")
+        expect(page.get_by_label("Words of the text")).to_be_hidden()
+        self.saved()
+
+
+class WritingTest(WordsBrowserTest):
+    def test_a_headline_is_written_dragged_snapped_and_undone(self):
+        page = self.page
+        self.start("mugs-window.jpg", "Tall post")
+        self.add_text("Headline", "New glaze")
+        text = self.piece("text 1")
+        before = text.bounding_box()
+        with self.one_change():
+            self.drag(self.middle(text), (4, 120))
+        after = text.bounding_box()
+        self.assertAlmostEqual(after["y"] - before["y"], 120, delta=8)
+        # 4 px off the middle is near enough to be drawn back to it.
+        self.assertAlmostEqual(after["x"], before["x"], delta=1)
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowRight")
+        self.button("Undo").click()
+        self.button("Undo").click()
+        expect(text).to_be_visible()
+        self.saved()
+        page.wait_for_timeout(300)
+        self.assertAlmostEqual(text.bounding_box()["y"], before["y"], delta=1)
+
+    def test_letters_typed_with_a_text_chosen_go_into_it(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.add_text("Line", "Thursda")
+        self.piece("text 1").click()
+        page.keyboard.press("y")
+        expect(page.get_by_label("Words of the text")).to_have_value("Thursday")
+        page.keyboard.press("Enter")
+        page.keyboard.type("1 to 5")
+        page.keyboard.press("Escape")
+        self.saved()
+        # "1" and "5" wrote; they opened no step.
+        expect(page.get_by_label("Words", exact=True)).to_have_value("Thursday\n1 to 5")
+        # Input methods hand over whole words.
+        page.get_by_label("Words", exact=True).focus()
+        with self.one_change():
+            page.keyboard.insert_text("木曜日")
+        expect(page.get_by_label("Words", exact=True)).to_have_value(re.compile("木曜日$"))
+
+    def test_each_pause_is_a_change_and_empty_words_go(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.button("Line", exact=True).click()
+        expect(page.get_by_label("Words of the text")).to_be_focused()
+        self.saved()
+        with self.one_change():
+            page.keyboard.type("ab")
+        with self.one_change():
+            page.keyboard.type("cd")
+        page.get_by_label("Words of the text").fill("")
+        page.keyboard.press("Escape")
+        expect(self.piece("text 1")).to_be_hidden()
+
+    def test_fonts_show_the_words_and_are_tried_by_hovering(self):
+        self.start("mugs-window.jpg")
+        self.add_text("Headline", "Glaze")
+        width = self.piece("text 1").bounding_box()["width"]
+        self.button(re.compile("^Font: Figtree")).click()
+        self.button("Anton, heavy").hover()
+        self.wait_until(lambda: self.piece("text 1").bounding_box()["width"] < width - 20)
+        with self.one_change():
+            self.button("Pacifico, script").click()
+        expect(self.button(re.compile("^Font: Pacifico"))).to_be_visible()
+
+    def test_keys_alone_write_move_turn_copy_and_remove(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.button("Price", exact=True).focus()
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Words of the text")).to_be_focused()
+        page.keyboard.type("€28")
+        page.keyboard.press("Escape")
+        self.saved()
+        text = self.piece("text 1")
+        text.focus()
+        before = text.bounding_box()
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowUp")
+        self.assertLess(text.bounding_box()["y"], before["y"])
+        with self.one_change():
+            page.keyboard.press("Control+d")
+        expect(self.piece("text 2")).to_be_visible()
+        knob = self.button(re.compile("^Turn the piece"))
+        knob.focus()
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowRight")
+        self.piece("text 2").focus()
+        with self.one_change():
+            page.keyboard.press("Delete")
+        expect(self.piece("text 2")).to_be_hidden()
+
+
+class ReadingTest(WordsBrowserTest):
+    def test_words_are_made_readable_and_the_export_shows_it(self):
+        page = self.page
+        self.start("shelf-wide.jpg", "Wide banner")
+        self.add_text("Headline", "Open studio")
+        with self.one_change():
+            self.type_in("Letter colour, typed", "#A8A49A")
+        expect(page.get_by_text(re.compile(r"^\s*contrast [12]\.\d"))).to_be_visible()
+        with self.one_change():
+            self.button("make it readable", exact=True).click()
+        expect(page.get_by_text(re.compile(r"^\s*contrast ([3-9]|1\d)"))).to_be_visible()
+        colour = self.field("Letter colour, typed").input_value()
+        letters = np.array([int(colour[place : place + 2], 16) for place in (1, 3, 5)])
+        out = self.exported()
+        near = (np.abs(out - letters).max(axis=2) <= 12).sum()
+        self.assertGreater(near, 2000)
+
+    def test_a_calm_place_is_found_and_the_next_one(self):
+        self.start("bench-tools.jpg", "Square post")
+        self.add_text("Line", "Tools of the trade")
+        text = self.piece("text 1")
+        with self.one_change():
+            self.button("find a calm place").click()
+        first = text.bounding_box()
+        expect(self.page.get_by_text("the calmest first")).to_be_visible()
+        with self.one_change():
+            self.button("next calm place").click()
+        self.assertNotEqual(first, text.bounding_box())
+
+    def test_a_check_names_words_past_the_margin_and_mends_it(self):
+        page = self.page
+        self.start("mugs-window.jpg", "Tall post")
+        self.add_text("Line", "Thursday")
+        with self.one_change():
+            self.drag(self.middle(self.piece("text 1")), (190, 0))
+        action = self.button("Move it inside")
+        with self.one_change():
+            action.click(timeout=15_000)
+        expect(action).to_be_hidden(timeout=15_000)
+        expect(page.get_by_text("past the margin")).to_be_hidden()
+
+
+class SizesTest(WordsBrowserTest):
+    def test_four_sizes_with_one_own_place(self):
+        page = self.page
+        self.start("mugs-window.jpg", "Tall post")
+        self.add_text("Headline", "New glaze")
+        self.step("Crop")
+        for name in ("Square post", "Video thumbnail", "Wide banner"):
+            self.add_size(name)
+        self.step("Text & badges")
+        self.work_on("Video thumbnail")
+        text = self.piece("text 1")
+        text.click()
+        page.get_by_label("Change only this size").check()
+        with self.one_change():
+            self.drag(self.middle(text), (0, 150))
+        moved = text.bounding_box()
+        self.work_on("Square post")
+        square = self.piece("text 1").bounding_box()
+        stage = page.get_by_role("img", name="The finished picture").bounding_box()
+        self.assertLess(square["y"], stage["y"] + 0.35 * stage["height"])
+        self.work_on("Video thumbnail")
+        page.wait_for_timeout(400)
+        self.assertAlmostEqual(self.piece("text 1").bounding_box()["y"], moved["y"], delta=1)
+        self.piece("text 1").click()
+        with self.one_change():
+            self.button("follow the other sizes").click()
+        page.wait_for_timeout(300)
+        self.assertLess(self.piece("text 1").bounding_box()["y"], moved["y"] - 50)
+
+
+class BadgeTest(WordsBrowserTest):
+    def test_an_arrow_is_added_scaled_turned_and_recoloured(self):
+        self.start("bowl-top.jpg", "Video thumbnail")
+        with self.one_change():
+            self.button("Badge or arrow").click()
+            self.button("Arrow", exact=True).first.click()
+        arrow = self.piece("badge 1")
+        before = arrow.bounding_box()
+        corner = self.button("Piece, lower right corner; the arrow keys drag it")
+        with self.one_change():
+            self.drag(self.middle(corner), (80, 60))
+        after = arrow.bounding_box()
+        self.assertGreater(after["width"], before["width"] + 40)
+        self.assertAlmostEqual(
+            after["width"] / after["height"], before["width"] / before["height"], delta=0.1
+        )
+        with self.one_change():
+            self.type_in("Fill, typed", "#00FF00")
+        self.button(re.compile("^Place and effects")).click()
+        with self.one_change():
+            self.type_in("Angle, typed", "90")
+        out = self.exported()
+        green = (out[:, :, 1] > 200) & (out[:, :, 0] < 80) & (out[:, :, 2] < 80)
+        rows, columns = np.flatnonzero(green.any(1)), np.flatnonzero(green.any(0))
+        self.assertGreater(np.ptp(rows), np.ptp(columns))
+
+    def test_a_logo_from_a_file_several_chosen_by_a_frame_and_aligned(self):
+        page = self.page
+        self.start("mugs-window.jpg", "Square post")
+        logo = np.zeros((60, 120, 4), np.uint8)
+        logo[10:50, 10:110] = (20, 90, 60, 255)
+        self.button("Logo or picture").click()
+        with self.one_change():
+            file = {"name": "logo.png", "mimeType": "image/png", "buffer": encoded(logo)}
+            page.get_by_label("A picture file").set_input_files(file)
+        with self.one_change():
+            self.button("Badge or arrow").click()
+            self.button("Heart", exact=True).first.click()
+        with self.one_change():
+            self.drag(self.middle(self.piece("badge 1")), (120, 90))
+        stage = page.get_by_role("img", name="The finished picture").bounding_box()
+        start = (stage["x"] - 10, stage["y"] + 20)
+        self.drag(start, (stage["width"] + 15, stage["height"] - 30))
+        for name in ("picture 1", "badge 1"):
+            expect(self.piece(name)).to_have_attribute("aria-pressed", "true")
+        self.button(re.compile("^Place and effects")).click()
+        with self.one_change():
+            self.button("left", exact=True).click()
+        boxes = [self.piece(name).bounding_box() for name in ("picture 1", "badge 1")]
+        self.assertAlmostEqual(boxes[0]["x"], boxes[1]["x"], delta=1.5)
+
+    def test_pieces_are_pasted_into_another_finish(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.add_text("Headline", "New glaze")
+        self.piece("text 1").click()
+        page.keyboard.press("Control+c")
+        expect(page.get_by_text("Copied; paste")).to_be_visible()
+        self.button("Shelf").click()
+        self.start("vase-grasses.jpg")
+        with self.one_change():
+            page.keyboard.press("Control+v")
+        expect(page.get_by_label("Words", exact=True)).to_have_value("New glaze")
+
+
+class WatermarkTest(WordsBrowserTest):
+    def test_the_studio_s_name_is_repeated_faintly(self):
+        page = self.page
+        self.open_finish_of("bench-tools.jpg")
+        self.use_size("Square post")
+        plain = self.exported()
+        self.step("Watermark")
+        words = page.get_by_label("Words of the mark")
+        with self.one_change():
+            words.fill("Pebblewick Pottery")
+            words.press("Enter")
+            page.get_by_role("heading", name="Docket").click()
+        with self.one_change():
+            self.button("repeated", exact=True).click()
+        marked = self.exported()
+        change = np.abs(marked - plain).max(axis=2)
+        half = len(change) // 2
+        for part in (change[:half, :half], change[:half, half:], change[half:], change[:, half:]):
+            self.assertGreater((part > 12).mean(), 0.01)
+        self.step("Watermark")
+        with self.one_change():
+            self.button("one spot", exact=True).click()
+        with self.one_change():
+            self.button("top left", exact=True).click()
+        spot = np.abs(self.exported() - plain).max(axis=2)
+        self.assertGreater((spot[:half, :half] > 12).mean(), 0.002)
+        self.assertEqual((spot[half:, half:] > 12).sum(), 0)
+        with self.one_change():
+            page.get_by_role("switch", name="Watermark on or off").locator("..").click()
+        np.testing.assert_allclose(self.exported(), plain, atol=1)
+
+    def test_a_mark_is_made_and_used_on_another_finish(self):
+        page = self.page
+        self.open_finish_of("mugs-window.jpg")
+        self.use_size("Square post")
+        self.step("Watermark")
+        self.button("a kept mark").click()
+        self.button("make a mark").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label("Words", exact=True).fill("Pebblewick")
+        dialog.get_by_label("Search icons").fill("amphora")
+        dialog.get_by_role("button", name="amphora").click()
+        expect(dialog.get_by_role("img", name="The mark, light")).to_be_visible()
+        dialog.get_by_label("The mark’s name").fill("Studio mark")
+        with self.one_change():
+            dialog.get_by_role("button", name="Keep the mark").click()
+        expect(page.get_by_text("mark “Studio mark”")).to_be_visible()
+        self.button("Shelf").click()
+        self.open_finish_of("bench-tools.jpg")
+        plain = self.exported()
+        self.step("Watermark")
+        self.button("a kept mark").click()
+        with self.one_change():
+            self.button("Studio mark", exact=True).click()
+        marked = np.abs(self.exported() - plain).max(axis=2)
+        rows, columns = np.nonzero(marked > 25)
+        self.assertGreater(len(rows), 2000)
+        self.assertGreater(rows.min(), 0.7 * len(marked))
+        self.assertGreater(columns.min(), 0.6 * marked.shape[1])
+
+
+class ContentTest(WordsBrowserTest):
+    def test_a_logo_with_a_white_box_is_knocked_out(self):
+        page = self.page
+        self.start("kiln-night.jpg", "Square post")
+        logo = np.full((120, 240, 3), 255, np.uint8)
+        logo[30:90, 30:210] = (0, 200, 0)
+        self.button("Logo or picture").click()
+        with self.one_change():
+            file = {"name": "logo.png", "mimeType": "image/png", "buffer": encoded(logo)}
+            page.get_by_label("A picture file").set_input_files(file)
+        with self.one_change():
+            self.button("knock it out").click()
+        out = self.exported()
+        middle = out[460:620, 400:680]
+        # The logo is a quarter of the width, 180 of its 240 x 60 of its 120 pixels are green.
+        green = (270 * 180 / 240) * (135 * 60 / 120)
+        found = (np.abs(middle - (0, 200, 0)).max(axis=2) < 30).sum()
+        self.assertAlmostEqual(found / green, 1, delta=0.05)
+        self.assertEqual((middle.min(axis=2) > 200).sum(), 0)
+
+    def test_an_arrow_holds_on_to_the_bowl_and_part_of_a_price_is_struck_out(self):
+        page = self.page
+        self.start("bowl-top.jpg", "Video thumbnail")
+        with self.one_change():
+            self.button("Badge or arrow").click()
+            self.button("Arrow", exact=True).first.click()
+        with self.one_change():
+            page.get_by_label("holds on to what it points at").check()
+        tip = self.button(re.compile("^What it points at"))
+        before = tip.bounding_box()
+        with self.one_change():
+            self.drag(self.middle(tip), (60, 40))
+        self.wait_until(lambda: abs(tip.bounding_box()["x"] - before["x"] - 60) < 2)
+        tip.focus()
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowDown")
+        # What is typed right before a drag is not lost to it.
+        inside = page.get_by_label("Words inside")
+        inside.fill("this one")
+        inside.press("Tab")
+        arrow = self.piece("badge 1").bounding_box()
+        self.drag((arrow["x"] + arrow["width"] / 2, arrow["y"] + arrow["height"] / 2), (5, 30))
+        self.wait_until(lambda: abs(self.piece("badge 1").bounding_box()["y"] - arrow["y"]) > 15)
+        self.saved()
+        expect(inside).to_have_value("this one")
+        self.add_text("Price", "€34 €28")
+        words = page.get_by_label("Words", exact=True)
+        words.focus()
+        page.keyboard.press("Home")
+        for _ in range(3):
+            page.keyboard.press("Shift+ArrowRight")
+        with self.one_change():
+            page.get_by_label("struck out").check()
+        words.focus()
+        page.keyboard.press("Home")
+        with self.one_change():
+            page.keyboard.type("was ")
+        page.wait_for_timeout(300)
+        for _ in range(3):
+            page.keyboard.press("Shift+ArrowRight")
+        expect(page.get_by_label("struck out")).to_be_checked()

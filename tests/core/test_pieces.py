@@ -1,0 +1,488 @@
+"""Pieces: where they lie on every size, what edits make of them, and how they are drawn."""
+
+import math
+import unittest
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lucky_margin.core.document import (
+    BadgePiece,
+    Border,
+    Export,
+    FixedPixels,
+    MarginAnchor,
+    PhotoAnchor,
+    PhotoSpot,
+    PicturePiece,
+    PieceChanges,
+    PlainShape,
+    Plate,
+    Shadow,
+    Sides,
+    Size,
+    TextPiece,
+    Watermark,
+    Window,
+    read_finish,
+)
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.errors import BadDocument, BadInput, NotFound
+from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
+from lucky_margin.core.pieces.forms import badge_outline
+from lucky_margin.core.pieces.watermark import repeated_spots
+from lucky_margin.core.render import MemorySources, layout, render
+from lucky_margin.core.sampling import sample
+from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
+
+PNG = Export(format="png")
+LOGO = "ef" * 32
+GREY = sources_of(np.full((400, 600, 3), 120, np.uint8))
+words = TextPiece(id="text-1", text="New glaze", size=0.1)
+badge = BadgePiece(id="badge-1", form="label", width=0.3, height=0.1)
+
+
+def many_sizes(*pieces, **fields):
+    """A finish of four sizes with these pieces."""
+    sides = ((400, 500), (500, 500), (640, 360), (600, 200))
+    finish = finish_of(*sides[0], pieces=pieces, export=PNG, **fields)
+    others = tuple(
+        Size(id=f"s{n}", name=f"S{n}", pixels=FixedPixels(width=w, height=h))
+        for n, (w, h) in enumerate(sides[1:])
+    )
+    return finish.model_copy(update={"sizes": (*finish.sizes, *others)})
+
+
+def edited(finish, edit, size="main", sources=GREY):
+    return apply_edit(finish, size, edit, sources.facts(SHA)).finish
+
+
+def laid(finish, piece_id, size=None, sources=GREY):
+    where = finish.size(size) if size else finish.sizes[0]
+    return next(p for p in layout(finish, where, sources).pieces if p.id == piece_id)
+
+
+def bounds(piece):
+    cos, sin = (abs(f(math.radians(piece.angle))) for f in (math.cos, math.sin))
+    wide = piece.width * cos + piece.height * sin
+    high = piece.width * sin + piece.height * cos
+    return piece.x - wide / 2, piece.y - high / 2, piece.x + wide / 2, piece.y + high / 2
+
+
+class PlaceTest(unittest.TestCase):
+    @settings(max_examples=40, deadline=None)
+    @given(
+        x=st.sampled_from([0, 0.5, 1]),
+        y=st.sampled_from([0, 0.5, 1]),
+        angle=st.floats(-180, 180),
+    )
+    def test_a_corner_is_a_corner_on_every_size(self, x, y, angle):
+        piece = badge.model_copy(update={"anchor": MarginAnchor(x=x, y=y), "angle": angle})
+        finish = many_sizes(piece)
+        for size in finish.sizes:
+            box = layout(finish, size, GREY).margin_box
+            left, top, right, bottom = bounds(laid(finish, "badge-1", size.id))
+            self.assertAlmostEqual(left - box.left, x * (box.width - (right - left)), places=3)
+            self.assertAlmostEqual(top - box.top, y * (box.height - (bottom - top)), places=3)
+
+    def test_a_label_stays_on_its_mug_when_the_crop_changes(self):
+        anchor = PhotoAnchor(point=PhotoSpot(x=0.5, y=0.25))
+        finish = finish_of(300, 200, pieces=(badge.model_copy(update={"anchor": anchor}),))
+        self.assertEqual((laid(finish, "badge-1").x, laid(finish, "badge-1").y), (150, 50))
+        window = Window(center_x=300, center_y=100, width=150, height=100)
+        cut = with_size(finish, crop={"window": window.model_dump()})
+        self.assertEqual((laid(cut, "badge-1").x, laid(cut, "badge-1").y), (150, 100))
+
+    def test_lengths_follow_the_short_side_and_fill_is_solved_anew(self):
+        fill = words.model_copy(update={"fill": True})
+        finish = many_sizes(badge, fill)
+        for size in finish.sizes:
+            room = layout(finish, size, GREY)
+            short = min(room.width, room.height)
+            self.assertAlmostEqual(laid(finish, "badge-1", size.id).width, 0.3 * short, places=4)
+            text = laid(finish, "text-1", size.id)
+            self.assertLessEqual(text.width, room.margin_box.width + 0.01)
+            self.assertLessEqual(text.height, room.margin_box.height + 0.01)
+            touches = max(text.width / room.margin_box.width, text.height / room.margin_box.height)
+            self.assertGreater(touches, 0.7)
+
+
+class EditTest(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(
+        dx=st.floats(-300, 300),
+        dy=st.floats(-300, 300),
+        angle=st.floats(-90, 90),
+        x=st.sampled_from([0, 0.5, 1]),
+    )
+    def test_a_drag_goes_with_the_pointer_wherever_it_is_hung(self, dx, dy, angle, x):
+        for piece in (words, badge):
+            start = piece.model_copy(update={"anchor": MarginAnchor(x=x, y=0), "angle": angle})
+            finish = many_sizes(start)
+            before = laid(finish, piece.id)
+            after = laid(edited(finish, edits.DragPieces(ids=(piece.id,), dx=dx, dy=dy)), piece.id)
+            self.assertAlmostEqual(after.x - before.x, dx, delta=0.01)
+            self.assertAlmostEqual(after.y - before.y, dy, delta=0.01)
+
+    def test_what_is_put_in_a_corner_hangs_on_that_corner(self):
+        finish = edited(many_sizes(badge), edits.DragPieces(ids=("badge-1",), dx=140, dy=190))
+        anchor = finish.pieces[0].anchor
+        self.assertEqual((anchor.x, anchor.y), (1, 1))
+
+    def test_lines_draw_and_ctrl_suspends_it(self):
+        finish = many_sizes(badge.model_copy(update={"anchor": MarginAnchor(x=0.5, y=0)}))
+        room = layout(finish, finish.sizes[0], GREY).margin_box
+        middle = laid(finish, "badge-1")
+        near = room.left + room.width - middle.x - middle.width / 2 - 5
+        snapped = edited(finish, edits.DragPieces(ids=("badge-1",), dx=near, dy=0, snap=8))
+        free = edited(finish, edits.DragPieces(ids=("badge-1",), dx=near, dy=0))
+        self.assertAlmostEqual(
+            bounds(laid(snapped, "badge-1"))[2], room.left + room.width, places=3
+        )
+        self.assertAlmostEqual(
+            bounds(laid(free, "badge-1"))[2], room.left + room.width - 5, places=3
+        )
+
+    @settings(max_examples=40, deadline=None)
+    @given(
+        dx=st.floats(-60, 90),
+        dy=st.floats(-60, 90),
+        angle=st.floats(-90, 90),
+        grip=st.sampled_from(["nw", "ne", "se", "sw"]),
+    )
+    def test_a_corner_scales_about_the_opposite_one(self, dx, dy, angle, grip):
+        for piece in (words.model_copy(update={"wrap": None}), badge):
+            finish = many_sizes(piece.model_copy(update={"angle": angle}))
+            before = laid(finish, piece.id)
+            edit = edits.ScalePiece(id=piece.id, grip=grip, dx=dx, dy=dy)
+            after = laid(edited(finish, edit), piece.id)
+            self.assertAlmostEqual(
+                after.width / after.height, before.width / before.height, delta=0.02
+            )
+            np.testing.assert_allclose(
+                corner(after, opposite(grip)), corner(before, opposite(grip)), atol=0.05
+            )
+
+    def test_a_side_grip_sets_the_width_of_lines_or_one_side_of_a_badge(self):
+        finish = many_sizes(words.model_copy(update={"text": "one two three four"}), badge)
+        edit = edits.ScalePiece(id="text-1", grip="e", dx=-120, dy=0)
+        self.assertGreater(laid(edited(finish, edit), "text-1").lines, laid(finish, "text-1").lines)
+        taller = edited(finish, edits.ScalePiece(id="badge-1", grip="s", dx=9, dy=20))
+        before, after = laid(finish, "badge-1"), laid(taller, "badge-1")
+        self.assertEqual(after.width, before.width)
+        self.assertAlmostEqual(after.height - before.height, 20, places=3)
+
+    def test_the_knob_above_turns_about_the_middle(self):
+        finish = many_sizes(badge)
+        before = laid(finish, "badge-1")
+        reach = before.height / 2 + 30
+        turned = edited(finish, edits.TurnPiece(id="badge-1", distance=30, dx=reach, dy=reach))
+        after = laid(turned, "badge-1")
+        self.assertAlmostEqual(after.angle, 90, places=1)
+        np.testing.assert_allclose((after.x, after.y), (before.x, before.y), atol=0.01)
+        stepped = edits.TurnPiece(id="badge-1", distance=30, dx=20, dy=0, step=15)
+        self.assertEqual(laid(edited(finish, stepped), "badge-1").angle % 15, 0)
+
+    def test_one_is_aligned_to_the_margin_several_to_each_other(self):
+        other = badge.model_copy(update={"id": "badge-2", "dx": 0.2, "dy": 0.3})
+        finish = many_sizes(badge, other)
+        room = layout(finish, finish.sizes[0], GREY).margin_box
+        right = edited(finish, edits.AlignPieces(ids=("badge-1",), to="right"))
+        self.assertAlmostEqual(bounds(laid(right, "badge-1"))[2], room.left + room.width, places=3)
+        top = edited(finish, edits.AlignPieces(ids=("badge-1", "badge-2"), to="top"))
+        self.assertAlmostEqual(
+            bounds(laid(top, "badge-1"))[1], bounds(laid(top, "badge-2"))[1], places=3
+        )
+
+    def test_one_size_has_its_own_place_and_follows_again(self):
+        drag = edits.DragPieces(ids=("badge-1",), dx=30, dy=0, only_this_size=True)
+        finish = many_sizes(badge)
+        own = edited(finish, drag)
+        self.assertAlmostEqual(laid(own, "badge-1").x - laid(finish, "badge-1").x, 30, places=3)
+        self.assertEqual(laid(own, "badge-1", "s0"), laid(finish, "badge-1", "s0"))
+        colour = edits.SetPiece(ids=("badge-1",), changes=PieceChanges(colour="#00FF00"))
+        recoloured = edited(own, colour)
+        self.assertEqual(recoloured.pieces_of(recoloured.sizes[0])[0].colour, "#00FF00")
+        self.assertAlmostEqual(laid(recoloured, "badge-1").x, laid(own, "badge-1").x, places=3)
+        followed = edited(recoloured, edits.FollowPiece(id="badge-1"))
+        self.assertEqual(laid(followed, "badge-1"), laid(finish, "badge-1"))
+        gone = edited(own, edits.RemovePieces(ids=("badge-1",)))
+        self.assertEqual((gone.pieces, gone.sizes[0].own.pieces), ((), {}))
+
+    def test_added_copied_ordered_hidden_and_on_chosen_sizes(self):
+        finish = many_sizes()
+        for edit in (
+            edits.AddText(purpose="headline"),
+            edits.AddText(purpose="price", text="€9"),
+            edits.AddBadge(form="star"),
+            edits.AddPicture(sha256=SHA, ratio=1.5),
+            edits.DuplicatePieces(ids=("badge-1",)),
+            edits.PastePieces(pieces=(words,)),
+        ):
+            finish = edited(finish, edit)
+        ids = [piece.id for piece in finish.pieces]
+        self.assertEqual(ids, ["text-1", "text-2", "badge-1", "picture-1", "badge-2", "text-3"])
+        finish = edited(finish, edits.OrderPiece(id="text-1", to="front"))
+        self.assertEqual(finish.pieces[-1].id, "text-1")
+        finish = edited(finish, edits.OrderPiece(id="text-1", to="backward"))
+        self.assertEqual(finish.pieces[-2].id, "text-1")
+        hide = edits.SetPiece(ids=("text-1", "badge-1"), changes=PieceChanges(on=False))
+        finish = edited(finish, hide)
+        some = edits.SetPiece(ids=("text-2",), changes=PieceChanges(sizes=("s1",)))
+        finish = edited(finish, some)
+        here = {piece.id for piece in finish.pieces_of(finish.sizes[0])}
+        self.assertEqual(here, {"picture-1", "badge-2", "text-3"})
+        self.assertIn("text-2", {piece.id for piece in finish.pieces_of(finish.size("s1"))})
+
+    def test_several_of_different_kinds_each_take_what_they_have(self):
+        changes = PieceChanges(colour="#112233", weight=400)
+        finish = edited(
+            many_sizes(words, badge), edits.SetPiece(ids=("text-1", "badge-1"), changes=changes)
+        )
+        self.assertEqual([piece.colour for piece in finish.pieces], ["#112233"] * 2)
+        self.assertEqual(finish.pieces[0].weight, 400)
+
+    def test_locked_pieces_stay_and_gone_ones_are_said(self):
+        finish = many_sizes(badge.model_copy(update={"locked": True}))
+        drag = edits.DragPieces(ids=("badge-1",), dx=50, dy=0)
+        self.assertEqual(laid(edited(finish, drag), "badge-1"), laid(finish, "badge-1"))
+        for edit in (
+            edits.SetPiece(ids=("text-9",), changes=PieceChanges(on=False)),
+            edits.ScalePiece(id="text-9", grip="se", dx=1, dy=1),
+            edits.OrderPiece(id="text-9", to="back"),
+        ):
+            with self.assertRaises(NotFound):
+                edited(finish, edit)
+
+    def test_a_hundred_is_the_most_and_bad_values_are_named(self):
+        finish = many_sizes(*(badge.model_copy(update={"id": f"b{n}"}) for n in range(100)))
+        with self.assertRaisesRegex(BadInput, "100 pieces at most"):
+            edited(finish, edits.AddBadge(form="heart"))
+        document = many_sizes(words).model_dump(mode="json")
+        for field, value, said in (
+            ("text", "x" * 5001, "5000"),
+            ("family", "arial", "family"),
+            ("size", float("nan"), "finite"),
+            ("colour", "red", "colour"),
+        ):
+            bad = {**document, "pieces": [{**document["pieces"][0], field: value}]}
+            with self.subTest(field=field), self.assertRaisesRegex(BadDocument, said):
+                read_finish(bad)
+        twice = {**document, "pieces": document["pieces"] * 2}
+        with self.assertRaisesRegex(BadDocument, "same id"):
+            read_finish(twice)
+
+
+def corner(piece, grip):
+    x, y = (
+        (1 if grip[1] == "e" else -1) * piece.width / 2,
+        (1 if grip[0] == "s" else -1) * piece.height / 2,
+    )
+    angle = math.radians(piece.angle)
+    return (
+        piece.x + x * math.cos(angle) - y * math.sin(angle),
+        piece.y + x * math.sin(angle) + y * math.cos(angle),
+    )
+
+
+def opposite(grip):
+    return grip.translate(str.maketrans("nsew", "snwe"))
+
+
+class DrawnTest(unittest.TestCase):
+    def drawn(self, *pieces, sources=GREY, view="final", **fields):
+        finish = finish_of(300, 200, pieces=pieces, export=PNG, **fields)
+        return render(finish, finish.sizes[0], sources, view=view).astype(int)
+
+    def test_a_badge_covers_its_box_and_nothing_else(self):
+        plain, out = self.drawn(), self.drawn(badge.model_copy(update={"form": "line"}))
+        changed = np.abs(out - plain).max(axis=2) > 0
+        rows, columns = np.flatnonzero(changed.any(axis=1)), np.flatnonzero(changed.any(axis=0))
+        self.assertEqual((len(columns), len(rows)), (60, 20))
+        np.testing.assert_array_equal(out[100, 150], (0xB8, 0x40, 0x1A))
+
+    def test_before_shows_none_and_hidden_ones_are_absent(self):
+        plain = self.drawn()
+        np.testing.assert_array_equal(self.drawn(words, badge, view="before"), plain)
+        hidden = words.model_copy(update={"on": False})
+        np.testing.assert_array_equal(self.drawn(hidden), plain)
+
+    def test_under_and_over_the_border(self):
+        border = Border(thickness=Sides.all(0.2), colour="#FFFFFF")
+        line = BadgePiece(
+            id="badge-1", form="line", width=2, height=0.1, colour="#000000", over_border=False
+        )
+        under = self.drawn(line, border=border)
+        over = self.drawn(line.model_copy(update={"over_border": True}), border=border)
+        self.assertEqual((under[100, 10, 0], over[100, 10, 0]), (255, 0))
+        self.assertEqual((under[100, 150, 0], over[100, 150, 0]), (0, 0))
+
+    def test_cut_by_the_shape_or_not(self):
+        line = BadgePiece(id="badge-1", form="line", width=2, height=0.1, colour="#000000")
+        size = {"shape": PlainShape(kind="circle").model_dump()}
+        finish = with_size(finish_of(300, 200, pieces=(line,), export=PNG), **size)
+        free = line.model_copy(update={"clipped": False})
+        beyond = finish.model_copy(update={"pieces": (free,)})
+        cut, uncut = (render(f, f.sizes[0], GREY) for f in (finish, beyond))
+        self.assertEqual((cut[100, 10, 3], uncut[100, 10, 3]), (0, 255))
+        self.assertEqual((cut[10, 10, 3], uncut[10, 10, 3]), (0, 0))
+
+    def test_opacity_and_blend_modes_mix_in_encoded_srgb(self):
+        line = BadgePiece(id="badge-1", form="line", width=2, height=2, colour="#C80000")
+        half = self.drawn(line.model_copy(update={"opacity": 0.5}))[100, 150]
+        np.testing.assert_allclose(half, (160, 60, 60), atol=1)
+        multiplied = self.drawn(line.model_copy(update={"blend": "multiply"}))[100, 150]
+        np.testing.assert_allclose(multiplied, (120 * 200 / 255, 0, 0), atol=1)
+
+    def test_shadow_plate_and_outline_lie_behind_the_letters(self):
+        bare = self.drawn(words)
+        for field in (
+            {"shadow": Shadow(x=0.1, y=0, blur=0.01, opacity=1)},
+            {"plate": Plate(opacity=1, colour="#00FF00")},
+            {"outline": {"width": 0.1, "colour": "#0000FF"}},
+        ):
+            out = self.drawn(TextPiece.model_validate(words.model_dump() | field))
+            letters = (bare == 255).all(axis=2)
+            with self.subTest(field=field):
+                self.assertGreater(letters.sum(), 300)
+                self.assertTrue((out[letters] == 255).all())
+                self.assertGreater(np.abs(out - bare)[~letters].max(), 60)
+
+    def test_a_logo_keeps_its_transparency_and_proportions(self):
+        logo = np.zeros((40, 80, 4), np.uint8)
+        logo[:, 40:] = (10, 200, 30, 255)
+        facts = PhotoFacts(width=80, height=40, file_format="PNG", bits=8, has_alpha=True)
+        photos = {**GREY._photos, LOGO: DecodedPhoto(logo, facts)}
+        sources = MemorySources(photos)
+        piece = PicturePiece(id="picture-1", sha256=LOGO, ratio=2, width=0.4)
+        out = self.drawn(piece, sources=sources)
+        np.testing.assert_allclose(out[100, 180], (10, 200, 30), atol=2)
+        np.testing.assert_array_equal(out[100, 120], (120, 120, 120))
+        np.testing.assert_array_equal(out[100 + 22, 180], (120, 120, 120))
+
+    def test_previews_and_regions_show_what_the_export_will_have(self):
+        sources = demo_sources("mugs-window.jpg")
+        pieces = (
+            words.model_copy(
+                update={"shadow": Shadow(), "angle": 7, "family": "pacifico", "plate": Plate()}
+            ),
+            badge.model_copy(update={"form": "burst", "dx": 0.2, "dy": 0.2, "stroke": "#FFFFFF"}),
+            BadgePiece(id="b2", form="curved-arrow", height=0.3, dx=-0.3, blend="overlay"),
+        )
+        mark = Watermark(text="Pebblewick", place="repeated", opacity=0.3)
+        finish = finish_of(900, 600, pieces=pieces, watermark=mark, export=PNG)
+        full = render(finish, finish.sizes[0], sources)
+        part = render(finish, finish.sizes[0], sources, region=(300, 150, 350, 240))
+        self.assertLessEqual(np.abs(part.astype(int) - full[150:390, 300:650]).max(), 1)
+        half = render(finish, finish.sizes[0], sources, scale=0.5)
+        shrunk = sample(full, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 450, 300))
+        difference = np.abs(shrunk.astype(int) - half)
+        self.assertLessEqual(difference.mean(), 1.5)
+        self.assertLessEqual(np.percentile(difference, 99), 8)
+
+    def test_pieces_far_outside_and_of_any_size_are_harmless(self):
+        for fields in (
+            {"dx": 20.0, "dy": -20.0},
+            {"width": 4.0, "height": 4.0, "dx": 3.0},
+            {"width": 0.005, "height": 4.0, "angle": 45},
+        ):
+            out = self.drawn(badge.model_copy(update=fields))
+            self.assertEqual(out.shape[:2], (200, 300))
+
+
+def of_form(form):
+    return BadgePiece(id="badge-1", form=form)
+
+
+class FormsTest(unittest.TestCase):
+    def test_every_form_fills_its_box_about_its_middle(self):
+        for form in BadgePiece.model_fields["form"].annotation.__args__:
+            box = badge_outline(of_form(form), 200, 100).computeTightBounds()
+            with self.subTest(form=form):
+                self.assertGreaterEqual(box.left(), -100.01)
+                self.assertLessEqual(box.right(), 100.01)
+                self.assertGreaterEqual(box.top(), -50.01)
+                self.assertLessEqual(box.bottom(), 50.01)
+                # An icon keeps the room that was drawn around it.
+                least = 0.6 if form == "icon" else 0.8
+                self.assertGreater(box.width() * box.height(), least * 200 * 100)
+
+    def test_a_ring_and_a_price_tag_have_their_hole(self):
+        self.assertFalse(badge_outline(of_form("ring"), 100, 100).contains(0, 0))
+        self.assertTrue(badge_outline(of_form("ring"), 100, 100).contains(47, 0))
+        self.assertFalse(badge_outline(of_form("price-tag"), 200, 100).contains(-62.5, 0))
+
+    def test_an_arrow_points_to_the_right_and_is_even(self):
+        arrow = badge_outline(of_form("arrow"), 200, 100)
+        self.assertTrue(arrow.contains(98, 0))
+        self.assertFalse(arrow.contains(98, 10))
+        for x, y in ((-90, 15), (-90, 30), (60, 40), (20, 45)):
+            self.assertEqual(arrow.contains(x, y), arrow.contains(x, -y))
+
+
+class WatermarkTest(unittest.TestCase):
+    @settings(max_examples=80, deadline=None)
+    @given(
+        width=st.floats(60, 2000),
+        height=st.floats(60, 2000),
+        mark=st.floats(20, 300),
+        angle=st.floats(-90, 90),
+        gap=st.floats(5, 200),
+        stagger=st.booleans(),
+    )
+    def test_repeats_are_even_and_leave_no_hole(self, width, height, mark, angle, gap, stagger):
+        high = mark / 4
+        spots = repeated_spots(width, height, mark, high, angle, gap, gap / 2, stagger)
+        places = spots.places
+        self.assertGreaterEqual(len(places), 1)
+        # Turned back, rows are one pitch apart and places in a row are another.
+        turn = math.radians(-angle)
+        away = places - [width / 2, height / 2]
+        along = away[:, 0] * math.cos(turn) - away[:, 1] * math.sin(turn)
+        down = away[:, 0] * math.sin(turn) + away[:, 1] * math.cos(turn)
+        rows = np.rint(down / spots.down)
+        np.testing.assert_allclose(down, rows * spots.down, atol=1e-6)
+        for row in np.unique(rows):
+            steps = np.diff(np.sort(along[rows == row])) / spots.across
+            np.testing.assert_allclose(steps, 1, atol=1e-6)
+            shift = 0.5 if stagger and row % 2 else 0
+            offset = along[rows == row][0] / spots.across - shift
+            self.assertAlmostEqual(offset, round(offset), places=5)
+        # No point of the picture is further than one pitch from a mark.
+        reach = math.hypot(spots.across, spots.down)
+        for x, y in ((0, 0), (width, 0), (0, height), (width, height), (width / 2, height / 2)):
+            self.assertLessEqual(np.hypot(*(places - [x, y]).T).min(), reach)
+
+    def drawn(self, mark, colour=120):
+        photo = np.full((400, 600, 3), colour, np.uint8)
+        finish = finish_of(600, 400, watermark=mark, export=PNG)
+        return render(finish, finish.sizes[0], sources_of(photo)).astype(int) - colour
+
+    def test_the_shade_goes_by_what_is_behind(self):
+        mark = Watermark(text="Pebblewick", opacity=0.5)
+        self.assertGreater(self.drawn(mark, 20).max(), 50)
+        self.assertLess(self.drawn(mark, 235).min(), -50)
+        self.assertEqual(self.drawn(mark.model_copy(update={"shade": "light"}), 235).min(), 0)
+
+    def test_one_spot_lies_inside_the_margin(self):
+        for x, y in ((0, 0), (1, 1), (0.5, 0)):
+            change = np.abs(self.drawn(Watermark(text="Pottery", spot=MarginAnchor(x=x, y=y))))
+            rows = np.flatnonzero(change.any(axis=(1, 2)))
+            columns = np.flatnonzero(change.any(axis=(0, 2)))
+            self.assertGreaterEqual(min(rows[0], columns[0]), 15)
+            self.assertLessEqual(columns[-1], 584)
+            self.assertLessEqual(rows[-1], 384)
+
+    def test_across_is_one_wide_line_and_repeated_is_all_over(self):
+        across = np.abs(self.drawn(Watermark(text="Pebblewick", place="across", angle=0)))
+        columns = np.flatnonzero(across.any(axis=(0, 2)))
+        self.assertGreater(columns[-1] - columns[0], 450)
+        everywhere = np.abs(self.drawn(Watermark(text="Pebblewick", place="repeated")))
+        quarters = [everywhere[y : y + 200, x : x + 300].max() for y in (0, 200) for x in (0, 300)]
+        self.assertGreater(min(quarters), 20)
+
+    def test_nothing_written_is_no_mark(self):
+        for mark in (Watermark(), Watermark(text="  "), Watermark(text="x", on=False)):
+            self.assertEqual(np.abs(self.drawn(mark)).max(), 0)
