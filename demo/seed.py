@@ -14,23 +14,34 @@ from lucky_margin.core.document import (
     Box,
     ExportChanges,
     Focus,
+    LetterOutline,
+    MarginAnchor,
+    MarkDesign,
+    PieceChanges,
     PlainShape,
     Point,
     Sides,
     SizePlan,
     SolidColour,
     TurnChanges,
+    WatermarkChanges,
     new_finish,
 )
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.edits.edit import (
+    AddBadge,
     AddSize,
+    AddText,
+    DragPieces,
+    PointPiece,
     SetBorder,
     SetExport,
     SetFocus,
     SetGround,
+    SetPiece,
     SetShape,
     SetTurn,
+    SetWatermark,
     SetWindow,
     UseSize,
 )
@@ -70,11 +81,57 @@ def _border(thickness: float, colour: str = "#FFFFFF", outside: bool = False) ->
     return SetBorder(changes=changes)
 
 
+def _words(piece: str, **fields: object) -> SetPiece:
+    return SetPiece(ids=(piece,), changes=PieceChanges.model_validate(fields))
+
+
+def _not_here(piece: str) -> SetPiece:
+    """Leave a piece out on the size in hand."""
+    return SetPiece(ids=(piece,), changes=PieceChanges(on=False), only_this_size=True)
+
+
+STUDIO_MARK = MarkDesign(
+    words="Pebblewick Pottery", icon="amphora", layout="beside", family="zilla-slab"
+)
+
 STORIES = (
     Story(
         "bench-tools.jpg",
         "Bench, wide",
         (_size("link-card"), _window(330, 420, 2743, 1440), _border(0.02, "#F5F1E8", True)),
+    ),
+    Story(
+        "bench-tools.jpg",
+        "Tools, marked",
+        (
+            _size("square-post"),
+            SetWatermark(
+                changes=WatermarkChanges.model_validate(
+                    {"text": "Pebblewick Pottery", "place": "repeated", "opacity": 0.3}
+                )
+            ),
+        ),
+    ),
+    Story(
+        "bowl-top.jpg",
+        "Reactive blue, video",
+        (
+            _size("video-thumbnail"),
+            AddText(purpose="headline", text="Reactive\nblue"),
+            _words(
+                "text-1",
+                family="anton",
+                size=0.22,
+                align="left",
+                line_spacing=0.95,
+                anchor=MarginAnchor(x=0, y=0.5).model_dump(),
+                outline=LetterOutline(width=0.04, colour="#1E2A2F").model_dump(),
+            ),
+            AddBadge(form="arrow"),
+            _words("badge-1", height=0.11, colour="#D9A441"),
+            DragPieces(ids=("badge-1",), dx=-200, dy=250),
+            PointPiece(id="badge-1", end="tip", dx=60, dy=-130),
+        ),
     ),
     Story(
         "field-noon.jpg",
@@ -105,7 +162,21 @@ STORIES = (
     Story(
         "shelf-wide.jpg",
         "Studio banner",
-        (_size("wide-banner"), _window(0, 440, 4000, 1333.3333)),
+        (
+            _size("wide-banner"),
+            _window(0, 440, 4000, 1333.3333),
+            AddText(purpose="headline", text="Pebblewick Pottery"),
+            _words(
+                "text-1",
+                family="zilla-slab",
+                weight=700,
+                size=0.2,
+                anchor=MarginAnchor(x=0.5, y=0.4).model_dump(),
+                dy=0,
+            ),
+            AddText(purpose="line", text="thrown, glazed and fired by hand"),
+            _words("text-2", size=0.08, anchor=MarginAnchor(x=0.5, y=0.62).model_dump(), dy=0),
+        ),
     ),
     Story(
         "vase-grasses.jpg",
@@ -129,11 +200,15 @@ STORIES = (
                 )
             ),
             _border(0.025),
+            AddText(purpose="headline", text="New glaze,\nevery Thursday"),
+            _words("text-1", family="playfair-display", weight=900, size=0.115),
             SetExport(changes=ExportChanges(max_kb=400)),
             _also("square-post"),
             _also("video-thumbnail"),
             _also("wide-banner"),
+            _not_here("text-1"),
             _also("round-avatar"),
+            _not_here("text-1"),
         ),
         keep=((1, "Before the border"),),
     ),
@@ -150,6 +225,7 @@ def seed(folder: Path) -> None:
         for path in sorted(PHOTOS.iterdir()):
             if path.suffix in (".jpg", ".png"):
                 known[path.name] = store.photos.add(path.read_bytes(), path.name)[0].sha256
+        store.marks.add("Studio mark", STUDIO_MARK)
         for story in STORIES:
             _tell(store, story, known[story.photo])
         print(f"Seeded {len(known)} photos and {len(STORIES)} finishes of Pebblewick Pottery.")

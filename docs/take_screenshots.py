@@ -24,6 +24,9 @@ def main() -> None:
             bench(page)
             shape(page)
             tone(page)
+            words(page)
+            badges(page)
+            marks(page)
         finally:
             browser.close()
             service.stop()
@@ -31,6 +34,7 @@ def main() -> None:
 
 def shelf(page: Page) -> None:
     page.get_by_role("button", name="Open Thursday mugs").wait_for()
+    page.wait_for_timeout(2500)  # until all proofs are drawn
     keep(page, "shelf")
 
 
@@ -79,6 +83,66 @@ def tone(page: Page) -> None:
     page.get_by_role("heading", name="Proofs").hover()
     page.wait_for_timeout(2500)  # until all looks are drawn
     keep(page, "split")
+    page.get_by_role("button", name="Split").click()
+    page.get_by_role("button", name=re.compile("^Look ")).click()
+    page.get_by_role("button", name=re.compile("^Areas ")).click()
+    page.get_by_role("button", name="band", exact=True).click()
+    page.get_by_label("Exposure, typed").last.fill("-0.8")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="remove area").scroll_into_view_if_needed()
+    keep(page, "area")
+    page.get_by_role("button", name=re.compile("^Areas ")).click()
+    page.get_by_role("button", name=re.compile("^Washes ")).click()
+    page.get_by_role("button", name="add a wash").click()
+    page.get_by_role("button", name="Try them all").click()
+    page.wait_for_timeout(3500)  # until all modes are drawn
+    keep(page, "blend-modes")
+    page.keyboard.press("Escape")
+
+
+def words(page: Page) -> None:
+    """A headline on the stage, hard to read, with its checks."""
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Thursday mugs").click()
+    step(page, "Text & badges")
+    page.get_by_role("button", name="Piece text 1", exact=True).click()
+    page.get_by_label("Letter colour, typed").fill("#C9B89A")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Make it readable").first.wait_for()
+    page.get_by_role("heading", name="Checks").hover()
+    keep(page, "words")
+    page.get_by_role("button", name="Undo").click()
+
+
+def badges(page: Page) -> None:
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Reactive blue").click()
+    step(page, "Text & badges")
+    page.get_by_role("button", name="Badge or arrow").click()
+    page.get_by_role("button", name="Burst", exact=True).first.click()
+    page.get_by_role("button", name="Piece badge 2", exact=True).wait_for()
+    page.get_by_label("Words inside").fill("new")
+    page.keyboard.press("Tab")
+    piece = page.get_by_role("button", name="Piece badge 2", exact=True).bounding_box()
+    x, y = piece["x"] + piece["width"] / 2, piece["y"] + piece["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 250, y - 70, steps=6)
+    keep(page, "badges")
+    page.mouse.up()
+
+
+def marks(page: Page) -> None:
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Tools, marked").click()
+    step(page, "Watermark")
+    keep(page, "repeated-mark")
+    page.get_by_role("button", name="a kept mark").click()
+    page.get_by_role("button", name="Studio mark").click()
+    page.get_by_role("button", name="change it").click()
+    page.wait_for_timeout(2500)  # until all icons are drawn
+    keep(page, "make-a-mark")
+    page.keyboard.press("Escape")
 
 
 def step(page: Page, name: str) -> None:
