@@ -27,6 +27,7 @@ SCRIPTS = {
     "combining": "e\u0301 n\u0303 o\u0308",
 }
 letters = st.sampled_from("".join(SCRIPTS.values()) + " \n\t-.,12€\u00a0\u200d")
+sentences = st.lists(st.sampled_from(" ".join(SCRIPTS.values()).split())).map(" ".join)
 texts = st.one_of(st.text(letters, max_size=60), st.text(max_size=20))
 
 
@@ -133,11 +134,14 @@ class LinesTest(unittest.TestCase):
 
     @settings(max_examples=150, deadline=None)
     @given(text=texts, wrap=st.floats(60, 600))
-    def test_words_stay_inside_their_box(self, text, wrap):
-        """Whatever is written, a line is at most as wide as its box; only the overhang of single
-        letters past their advance may reach beyond."""
-        laid = lay_text(text, self.style, 20, wrap)
-        self.assertLessEqual(laid.ink.width, wrap + 0.6 * 20)
+    def test_lines_are_no_longer_than_their_box(self, text, wrap):
+        self.assertLessEqual(lay_text(text, self.style, 20, wrap).advance, wrap + 1e-6)
+
+    @settings(max_examples=150, deadline=None)
+    @given(text=sentences, wrap=st.floats(60, 600))
+    def test_only_the_overhang_of_letters_reaches_past_the_box(self, text, wrap):
+        """Signs set on letters of a script that is not theirs may hang out further."""
+        self.assertLessEqual(lay_text(text, self.style, 20, wrap).ink.width, wrap + 0.6 * 20)
 
     @settings(max_examples=60, deadline=None)
     @given(text=texts, factor=st.sampled_from([0.25, 0.5, 3]))
