@@ -11,6 +11,7 @@ from PIL import Image
 from lucky_margin.core.document import Finish, FixedPixels, Size, new_finish
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts, decode
 from lucky_margin.core.render import MemorySources
+from lucky_margin.core.text import Face
 from lucky_margin.core.types import AnyPicture
 
 DEMO_PHOTOS = Path(__file__).parent.parent / "demo" / "photos"
@@ -30,7 +31,9 @@ def gradient(width: int, height: int) -> AnyPicture:
     return (255 * np.stack([x, (x + y) / 2, y], axis=-1)).round().astype(np.uint8)
 
 
-def sources_of(picture: AnyPicture, **facts: Any) -> MemorySources:
+def sources_of(
+    picture: AnyPicture, fonts: dict[str, Face] | None = None, **facts: Any
+) -> MemorySources:
     """Sources with ``picture`` as the photo ``SHA``."""
     height, width, channels = picture.shape
     known = PhotoFacts(
@@ -41,7 +44,7 @@ def sources_of(picture: AnyPicture, **facts: Any) -> MemorySources:
         has_alpha=channels == 4,
         **facts,
     )
-    return MemorySources({SHA: DecodedPhoto(picture, known)})
+    return MemorySources({SHA: DecodedPhoto(picture, known)}, fonts=fonts)
 
 
 def finish_of(width: int | None = None, height: int | None = None, **fields: Any) -> Finish:

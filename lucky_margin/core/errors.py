@@ -7,6 +7,7 @@ class to a status code (``lucky_margin.web.problems``), the command line to exit
     ├── BadInput                 the request itself cannot be carried out
     │   ├── UnreadablePhoto      not a picture, broken, or of a kind that is not taken
     │   ├── UnreadableTable      no colour table, broken, or of a kind that is not taken
+    │   ├── UnreadableFont       no font, broken, unsafe, or of a kind that is not taken
     │   ├── TooLarge             over a limit on bytes, pixels or sides
     │   └── BadDocument          a finish that does not validate
     ├── NotFound                 no such finish, photo, size, revision or export
@@ -33,6 +34,10 @@ class UnreadablePhoto(BadInput):
 
 class UnreadableTable(BadInput):
     """The bytes are no colour table that can be read here."""
+
+
+class UnreadableFont(BadInput):
+    """The bytes are no font whose letters can be drawn here."""
 
 
 class TooLarge(BadInput):

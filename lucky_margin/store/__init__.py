@@ -7,6 +7,7 @@ from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.finishes import PAGE, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.marks import MarkStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
@@ -19,6 +20,8 @@ __all__ = [
     "ExportStore",
     "FinishRecord",
     "FinishStore",
+    "FontRecord",
+    "FontStore",
     "Kept",
     "KeptStore",
     "MarkStore",
@@ -44,8 +47,9 @@ class Store:
         migrate(self._database)
         originals = FileStore(folder / "originals")
         self.tables = TableStore(FileStore(folder / "tables"))
+        self.fonts = FontStore(self._database, FileStore(folder / "fonts"))
         proxies = ProxyStore(folder / "proxies")
-        self.photos = PhotoStore(self._database, originals, proxies, self.tables)
+        self.photos = PhotoStore(self._database, originals, proxies, self.tables, self.fonts)
         self.own_sizes = KeptStore[SizePlan](self._database, "own_sizes", SizePlan, "size")
         self.own_looks = KeptStore[OwnLookUse](self._database, "own_looks", OwnLookUse, "look")
         self.marks = MarkStore(self._database)

@@ -7,7 +7,7 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lucky_margin.core.document import Finish, UsedMark, read_finish
+from lucky_margin.core.document import Finish, UsedMark, read_finish, with_mark
 from lucky_margin.core.document.words import describe_change
 from lucky_margin.core.errors import Conflict, NotFound, StaleSave
 from lucky_margin.store.database import Database, now
@@ -207,9 +207,12 @@ class FinishStore:
             rows = connection.execute(
                 f"""
                 {_SELECT}
-                WHERE binned_at IS NULL
-                  AND json_extract(revisions.document, '$.watermark.mark.id') = :id
-                  AND json_extract(revisions.document, '$.watermark.mark.version') < :version
+                WHERE binned_at IS NULL AND EXISTS (
+                    SELECT 1 FROM json_tree(revisions.document) AS node
+                    WHERE node.key = 'mark' AND node.type = 'object'
+                      AND json_extract(node.value, '$.id') = :id
+                      AND json_extract(node.value, '$.version') < :version
+                )
                 """,
                 {"id": mark.id, "version": mark.version},
             )
@@ -221,9 +224,7 @@ class FinishStore:
         with self._database.write():
             older = self.using_older_mark(mark)
             for record in older:
-                watermark = record.document.watermark.model_copy(update={"mark": mark})
-                renewed = record.document.model_copy(update={"watermark": watermark})
-                self.save(record.id, record.etag, renewed)
+                self.save(record.id, record.etag, with_mark(record.document, mark))
             return len(older)
 
     def set_binned(self, finish_id: str, binned: bool) -> FinishRecord:

@@ -15,6 +15,7 @@ from lucky_margin.core.sampling import halved
 from lucky_margin.core.types import AnyPicture
 from lucky_margin.store.database import Database, now
 from lucky_margin.store.files import FileStore
+from lucky_margin.store.fonts import FontStore
 from lucky_margin.store.proxies import ProxyStore
 from lucky_margin.store.tables import TableStore
 
@@ -39,13 +40,19 @@ class PhotoStore:
     """The photos of a data folder; also the renderer's ``Sources``."""
 
     def __init__(
-        self, database: Database, originals: FileStore, proxies: ProxyStore, tables: TableStore
+        self,
+        database: Database,
+        originals: FileStore,
+        proxies: ProxyStore,
+        tables: TableStore,
+        fonts: FontStore,
     ) -> None:
         self.cache = PictureCache()
         self._database = database
         self._originals = originals
         self._proxies = proxies
         self.table = tables.get
+        self.font = fonts.face
         self.facts = lru_cache(_FACTS_KEPT)(self._facts)
 
     def add(self, data: bytes, name: str) -> tuple[PhotoRecord, bool]:

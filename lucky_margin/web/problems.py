@@ -20,6 +20,7 @@ from lucky_margin.core.errors import (
     StaleSave,
     StorageFull,
     TooLarge,
+    UnreadableFont,
     UnreadablePhoto,
     UnreadableTable,
 )
@@ -28,6 +29,7 @@ STATUS: dict[type[LuckyMarginError], int] = {
     BadInput: 422,
     UnreadablePhoto: 415,
     UnreadableTable: 415,
+    UnreadableFont: 415,
     TooLarge: 413,
     BadDocument: 422,
     NotFound: 404,

@@ -29,7 +29,7 @@ from lucky_margin.core.pieces.forms import badge_outline
 from lucky_margin.core.pieces.lettering import holds_words, lettering_of
 from lucky_margin.core.pieces.watermark import watermark_pieces
 from lucky_margin.core.render import check, layout, render
-from lucky_margin.core.text import PartStyle, TextStyle, lay_text
+from lucky_margin.core.text import PartStyle, TextStyle, lay_text, no_fonts
 from tests.support import SHA, finish_of, sources_of
 
 GREY = sources_of(np.full((400, 600, 3), 120, np.uint8))
@@ -56,7 +56,7 @@ class LetteringTest(unittest.TestCase):
         width=st.floats(40, 600), height=st.floats(40, 600),
     )  # fmt: skip
     def test_words_stay_inside_the_box(self, form, words, width, height):
-        inside = lettering_of(BadgePiece(id="a", form=form, text=words), width, height)
+        inside = lettering_of(BadgePiece(id="a", form=form, text=words), width, height, no_fonts)
         if inside is None or inside.isEmpty():
             return
         box = inside.computeTightBounds()
@@ -70,7 +70,7 @@ class LetteringTest(unittest.TestCase):
         for form in FORMS:
             for content in ({"text": "now"}, {"icon": "star"}):
                 piece = BadgePiece(id="a", form=form, **content)
-                inside = lettering_of(piece, 300, 300)
+                inside = lettering_of(piece, 300, 300, no_fonts)
                 box = inside.computeTightBounds()
                 outline = badge_outline(piece, 300, 300)
                 corners = [(x, y) for x in (box.left(), box.right())
@@ -81,7 +81,7 @@ class LetteringTest(unittest.TestCase):
 
     def test_no_word_is_torn_to_make_it_larger(self):
         for form in FORMS:
-            inside = lettering_of(BadgePiece(id="a", form=form, text="new"), 300, 300)
+            inside = lettering_of(BadgePiece(id="a", form=form, text="new"), 300, 300, no_fonts)
             box = inside.computeTightBounds()
             with self.subTest(form):
                 self.assertGreater(box.width(), 1.8 * box.height())
@@ -241,8 +241,8 @@ class WholeMarkTest(unittest.TestCase):
         size = finish.sizes[0]
         frame = frame_of(finish, size, 600, 400)
         margins = margins_of(size, finish.border_of(size), frame.output)
-        every = watermark_pieces(mark, margins, frame)
-        whole = watermark_pieces(mark.model_copy(update={"whole": True}), margins, frame)
+        every = watermark_pieces(mark, margins, frame, no_fonts)
+        whole = watermark_pieces(mark.model_copy(update={"whole": True}), margins, frame, no_fonts)
         inside = [
             one for one in every
             if min(one.bounds.left, one.bounds.top) >= 0

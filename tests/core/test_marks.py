@@ -29,6 +29,7 @@ from lucky_margin.core.pieces.marks import frame_line, mark_outline
 from lucky_margin.core.pieces.repeats import copies_of
 from lucky_margin.core.render import MemorySources, render
 from lucky_margin.core.sampling import sample
+from lucky_margin.core.text import no_fonts
 from tests.support import finish_of, sources_of
 
 LOGO = "ef" * 32
@@ -46,7 +47,7 @@ class MarkTest(unittest.TestCase):
         design = MarkDesign(
             words=words, line=line, layout=layout, frame=frame, icon=icon, rule=rule
         )
-        path = mark_outline(design)
+        path = mark_outline(design, no_fonts)
         box = path.computeTightBounds()
         self.assertAlmostEqual(box.centerX(), 0, delta=0.02)
         self.assertAlmostEqual(box.centerY(), 0, delta=0.02)
@@ -56,8 +57,8 @@ class MarkTest(unittest.TestCase):
             ("stacked", "beside", "round"), ("circle", "oval", "label", "box")
         ):
             design = MarkDesign(words="Pebblewick Pottery", line="by hand", layout=layout)
-            bare = mark_outline(design)
-            framed = mark_outline(design.model_copy(update={"frame": frame}))
+            bare = mark_outline(design, no_fonts)
+            framed = mark_outline(design.model_copy(update={"frame": frame}), no_fonts)
             inner, outer = bare.computeTightBounds(), framed.computeTightBounds()
             with self.subTest(layout=layout, frame=frame):
                 self.assertGreater(outer.width(), inner.width() + 0.3)
@@ -71,9 +72,11 @@ class MarkTest(unittest.TestCase):
         design = MarkDesign(
             words="Pebblewick", line="pottery", icon="amphora", layout="round", frame="circle"
         )
-        ours = mark_picture(design, "#1E2A2F", 400)
+        ours = mark_picture(design, "#1E2A2F", 400, no_fonts)
         png = resvg_py.svg_to_bytes(
-            svg_string=mark_svg(design, "#1E2A2F"), width=ours.shape[1], skip_system_fonts=True
+            svg_string=mark_svg(design, "#1E2A2F", no_fonts),
+            width=ours.shape[1],
+            skip_system_fonts=True,
         )
         other = np.asarray(Image.open(io.BytesIO(png)).convert("RGBA"))
         self.assertLess(abs(other.shape[0] - ours.shape[0]), 2)

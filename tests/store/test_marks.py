@@ -5,7 +5,14 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from lucky_margin.core.document import MarkDesign, Watermark, new_finish
+from lucky_margin.core.document import (
+    MarkDesign,
+    MarkPiece,
+    OwnWays,
+    Watermark,
+    WatermarkChanges,
+    new_finish,
+)
 from lucky_margin.core.errors import NotFound
 from lucky_margin.store import Store
 from tests.support import encoded, noise
@@ -51,6 +58,23 @@ class MarkStoreTest(unittest.TestCase):
         undone = self.store.finishes.undo(uses.id, renewed.etag)
         self.assertEqual(undone.document.watermark.mark.design.words, "Old")
         self.assertEqual(len(self.store.finishes.revisions(other.id)), 1)
+
+    def test_marks_placed_as_pieces_and_those_of_one_size_are_renewed_too(self):
+        mark = self.store.marks.add("Studio", MarkDesign(words="Old"))
+        other = self.store.marks.add("Other", MarkDesign(words="Other"))
+        finish = new_finish(name="Mugs", photo_sha256=self.sha256)
+        pieces = (MarkPiece(id="mark-1", mark=mark), MarkPiece(id="mark-2", mark=other))
+        own = OwnWays(watermark=WatermarkChanges(mark=mark))
+        size = finish.sizes[0].model_copy(update={"own": own})
+        uses = self.store.finishes.create(
+            finish.with_size(size).model_copy(update={"pieces": pieces})
+        )
+        newer = self.store.marks.change(mark.id, "Studio", MarkDesign(words="New"))
+        self.assertEqual(self.store.finishes.renew_mark(newer), 1)
+        renewed = self.store.finishes.get(uses.id).document
+        self.assertEqual([piece.mark for piece in renewed.pieces], [newer, other])
+        self.assertEqual(renewed.watermark_of(renewed.sizes[0]).mark, newer)
+        self.assertEqual(self.store.finishes.using_older_mark(newer), [])
 
     def test_they_are_there_after_a_restart_and_gone_ones_are_said(self):
         mark = self.store.marks.add("Studio", MarkDesign(icon="amphora"))

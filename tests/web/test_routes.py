@@ -11,6 +11,7 @@ import numpy as np
 from PIL import Image
 
 from lucky_margin.core.document import SIZE_LIBRARY, Value
+from lucky_margin.core.text import face_of
 from lucky_margin.core.tone import LOOKS
 from tests.support import encoded, gradient, noise
 from tests.web.client import PHOTO, ServiceTest
@@ -474,6 +475,25 @@ class WordsRouteTest(ServiceTest):
         )
         self.refused(422, "GET", "/fonts/arial/sample")
         self.refused(422, "GET", "/fonts/caveat/sample", params={"words": "x" * 61})
+
+    def test_an_own_font_is_added_shown_and_taken_off_the_list(self):
+        data = face_of("anton", 400, False).read_bytes()
+        font = self.ok("POST", "/fonts", content=data)
+        self.assertEqual((font["name"], font["kind"]), ("Anton Regular", "own"))
+        self.assertEqual(self.ok("POST", "/fonts", content=data), font)
+        offered = self.ok("GET", "/fonts")["fonts"]
+        self.assertEqual(offered[0], font)
+        words = {"words": "Pebblewick"}
+        own = self.call("GET", f"/fonts/{font['key']}/sample", params=words).content
+        shipped = self.call("GET", "/fonts/anton/sample", params=words).content
+        self.assertEqual(own, shipped)
+        self.ok("DELETE", f"/fonts/{font['key']}")
+        self.assertEqual(self.ok("GET", "/fonts")["fonts"], offered[1:])
+        # Words that are set in it stay as they were.
+        after = self.call("GET", f"/fonts/{font['key']}/sample", params=words).content
+        self.assertEqual(after, own)
+        self.refused(404, "DELETE", f"/fonts/{font['key']}")
+        self.refused(415, "POST", "/fonts", content=data[:2000])
 
     def test_a_text_is_judged_and_mended(self):
         judged = self.ok("POST", "/bench/legibility", json=self.body)

@@ -21,6 +21,7 @@ from lucky_margin.core.document.finish import (
     json_schema,
     new_finish,
     read_finish,
+    with_mark,
 )
 from lucky_margin.core.document.measures import DEFAULT_PPI, Printed, Unit
 from lucky_margin.core.document.own_ways import (
@@ -34,6 +35,7 @@ from lucky_margin.core.document.own_ways import (
 )
 from lucky_margin.core.document.pieces import (
     Anchor,
+    AnyFamily,
     BadgeForm,
     BadgePiece,
     FamilyKey,
@@ -43,6 +45,7 @@ from lucky_margin.core.document.pieces import (
     MarginAnchor,
     MarkDesign,
     MarkLogo,
+    MarkPiece,
     PhotoAnchor,
     PictureCut,
     PicturePiece,
@@ -127,6 +130,7 @@ __all__ = [
     "STRAIGHT",
     "VERSION",
     "Anchor",
+    "AnyFamily",
     "Area",
     "AreaMask",
     "AsCropped",
@@ -167,6 +171,7 @@ __all__ = [
     "MarginAnchor",
     "MarkDesign",
     "MarkLogo",
+    "MarkPiece",
     "Name",
     "OneSide",
     "OtherPhoto",
@@ -221,4 +226,5 @@ __all__ = [
     "new_finish",
     "read_finish",
     "rgb_of",
+    "with_mark",
 ]

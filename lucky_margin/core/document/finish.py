@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
-from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
+from lucky_margin.core.document.pieces import MOST_PIECES, Piece, UsedMark, Watermark
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
@@ -169,6 +169,21 @@ class Finish(Value):
     def export_of(self, size: Size) -> Export:
         """The export as ``size`` has it."""
         return size.own.export.applied_to(self.export)
+
+
+def with_mark(finish: Finish, mark: UsedMark) -> Finish:
+    """``finish`` with this version of a kept mark wherever it uses the mark."""
+
+    def renewed(node: Any) -> Any:
+        if isinstance(node, list):
+            return [renewed(item) for item in node]
+        if not isinstance(node, dict):
+            return node
+        used = node.get("mark")
+        own = {"mark": mark.model_dump(mode="json")} if used and used["id"] == mark.id else {}
+        return {key: renewed(value) for key, value in (node | own).items()}
+
+    return Finish.model_validate(renewed(finish.model_dump(mode="json")))
 
 
 def new_finish(*, name: str, photo_sha256: str) -> Finish:

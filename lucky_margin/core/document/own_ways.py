@@ -13,9 +13,9 @@ from lucky_margin.core.document.areas import Area
 from lucky_margin.core.document.pieces import (
     Align,
     Anchor,
+    AnyFamily,
     BadgeForm,
     Case,
-    FamilyKey,
     KnockOut,
     LetterOutline,
     MarginAnchor,
@@ -139,7 +139,7 @@ class PieceChanges(Changes):
     clipped: bool | None = None
     sizes: tuple[Identifier, ...] | None = None
     text: str | None = None
-    family: FamilyKey | None = None
+    family: AnyFamily | None = None
     weight: int | None = None
     italic: bool | None = None
     size: float | None = None
@@ -166,6 +166,7 @@ class PieceChanges(Changes):
     tip: PhotoSpot | None = None
     cut: PictureCut | None = None
     knock_out: KnockOut | None = None
+    mark: UsedMark | None = None
 
 
 class WatermarkChanges(Changes):
@@ -173,7 +174,7 @@ class WatermarkChanges(Changes):
 
     on: bool | None = None
     text: str | None = None
-    family: FamilyKey | None = None
+    family: AnyFamily | None = None
     weight: int | None = None
     mark: UsedMark | None = None
     logo: MarkLogo | None = None

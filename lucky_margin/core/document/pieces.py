@@ -42,6 +42,9 @@ FamilyKey = Literal[
 ]
 """The families that ship with the application (``lucky_margin.core.text``)."""
 
+AnyFamily = FamilyKey | Sha256
+"""One of them, or an own font by the SHA-256 of its file."""
+
 Words = Annotated[str, StringConstraints(max_length=MOST_LETTERS)]
 Offset = Annotated[float, Field(ge=-20, le=20)]
 Weight = Annotated[int, Field(ge=100, le=900)]
@@ -148,7 +151,7 @@ class TextPiece(PieceBase):
 
     kind: Literal["text"] = "text"
     text: Words = ""
-    family: FamilyKey = "figtree"
+    family: AnyFamily = "figtree"
     weight: Weight = 700
     italic: bool = False
     size: float = Field(default=0.07, ge=0.002, le=4)
@@ -200,7 +203,7 @@ class BadgePiece(PieceBase):
     stroke: Colour | None = None
     stroke_width: float = Field(default=0.008, ge=0, le=0.2)
     text: Annotated[str, StringConstraints(max_length=200)] = ""
-    family: FamilyKey = "figtree"
+    family: AnyFamily = "figtree"
     weight: Weight = 700
     icon: IconName | None = None
     letters: Colour = "#FFFFFF"
@@ -239,9 +242,6 @@ class PicturePiece(PieceBase):
     knock_out: KnockOut | None = None
 
 
-Piece = Annotated[TextPiece | BadgePiece | PicturePiece, Field(discriminator="kind")]
-
-
 class MarkDesign(Value):
     """A mark of one colour: an icon beside or over words, a smaller line under them, a rule
     between both, a frame around it all. In a ``round`` one the words run along a circle, the
@@ -253,7 +253,7 @@ class MarkDesign(Value):
     layout: Literal["beside", "stacked", "round"] = "stacked"
     frame: Literal["none", "circle", "oval", "label", "box"] = "none"
     rule: bool = False
-    family: FamilyKey = "figtree"
+    family: AnyFamily = "figtree"
     weight: Weight = 700
     case: Case = "typed"
 
@@ -269,6 +269,18 @@ class UsedMark(Value):
     name: Annotated[str, StringConstraints(max_length=120)]
     version: int = Field(ge=1)
     design: MarkDesign
+
+
+class MarkPiece(PieceBase):
+    """A kept mark, placed on the picture in one colour."""
+
+    kind: Literal["mark"] = "mark"
+    mark: UsedMark
+    width: float = Field(default=0.3, ge=0.005, le=20)
+    colour: Colour = "#FFFFFF"
+
+
+Piece = Annotated[TextPiece | BadgePiece | PicturePiece | MarkPiece, Field(discriminator="kind")]
 
 
 class MarkLogo(Value):
@@ -291,7 +303,7 @@ class Watermark(Value):
 
     on: bool = True
     text: Annotated[str, StringConstraints(max_length=200)] = ""
-    family: FamilyKey = "figtree"
+    family: AnyFamily = "figtree"
     weight: Weight = 700
     mark: UsedMark | None = None
     logo: MarkLogo | None = None

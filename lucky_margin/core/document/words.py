@@ -150,6 +150,7 @@ _PIECES = {
     "text": ("text", "texts"),
     "badge": ("badge", "badges"),
     "picture": ("picture", "pictures"),
+    "mark": ("mark", "marks"),
 }
 
 

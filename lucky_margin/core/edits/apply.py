@@ -12,10 +12,18 @@ from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.errors import BadDocument
 from lucky_margin.core.framing import frame_of
 from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.text import FontFinder, no_fonts
 
 
-def apply_edit(finish: Finish, size_id: str, edit: edits.Edit, facts: PhotoFacts) -> Edited:
-    """``finish`` after ``edit``, which concerns the size ``size_id`` where it concerns one.
+def apply_edit(
+    finish: Finish,
+    size_id: str,
+    edit: edits.Edit,
+    facts: PhotoFacts,
+    font: FontFinder = no_fonts,
+) -> Edited:
+    """``finish`` after ``edit``, which concerns the size ``size_id`` where it concerns one;
+    ``font`` finds own fonts, which say how large words are.
 
     Raises:
         BadDocument: the edit asks for a value out of range.
@@ -25,7 +33,7 @@ def apply_edit(finish: Finish, size_id: str, edit: edits.Edit, facts: PhotoFacts
     """
     size = finish.size(size_id)
     try:
-        edited = _APPLY[type(edit)](Context(finish, size, facts), edit)
+        edited = _APPLY[type(edit)](Context(finish, size, facts, font), edit)
         checked = Finish.model_validate(edited.finish.model_dump())
     except ValidationError as error:
         raise BadDocument(describe_validation_error(error)) from error

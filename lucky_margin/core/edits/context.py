@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 from lucky_margin.core.document import Box, Finish, Size, Value
 from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of
 from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.text import FontFinder, no_fonts
 
 AnyValue = TypeVar("AnyValue", bound=Value)
 
@@ -42,6 +43,8 @@ class Context:
     finish: Finish
     size: Size
     facts: PhotoFacts
+    font: FontFinder = no_fonts
+    """Finds the own fonts that words are set in."""
 
     @cached_property
     def photo(self) -> TurnedPhoto:

@@ -104,7 +104,7 @@ def scale_piece(here: Context, edit: edits.ScalePiece) -> Edited:
     x = {"w": -1, "e": 1}.get(edit.grip[-1], 0)
     y = {"n": -1, "s": 1}.get(edit.grip[0], 0)
     piece = laid.piece
-    if laid.ends and isinstance(piece, BadgePiece) and piece.form != "bubble":
+    if laid.spans_ends and isinstance(piece, BadgePiece):
         height = piece.height + 2 * across * y / laid.short_side
         fields: dict[str, Any] = {"height": within(height, _SMALLEST, _LARGEST)}
         return here.edited(changed_piece(here, piece.id, fields, edit.only_this_size).finish)

@@ -4,10 +4,10 @@ A piece that hangs on the margin box is hung anew where it is put down: on the n
 the box, so that what lies in a corner stays there on every size.
 """
 
+from dataclasses import replace
 from typing import Any
 
 from lucky_margin.core.document import (
-    BadgePiece,
     MarginAnchor,
     PhotoAnchor,
     PhotoSpot,
@@ -30,7 +30,10 @@ def laid_one(here: Context, piece_id: str) -> LaidPiece:
 def laid_here(here: Context) -> list[LaidPiece]:
     """All pieces that are on the size in hand."""
     margins = margins_here(here)
-    return [lay_piece(piece, margins, here.frame) for piece in here.finish.pieces_of(here.size)]
+    return [
+        lay_piece(piece, margins, here.frame, here.font)
+        for piece in here.finish.pieces_of(here.size)
+    ]
 
 
 def margins_here(here: Context) -> Margins:
@@ -58,7 +61,7 @@ def changed_piece(
         if left:
             ways[piece_id] = PieceChanges.model_validate(left)
     size = with_own(size, pieces=ways)
-    return Context(finish.with_size(size), size, here.facts)
+    return replace(here, finish=finish.with_size(size), size=size)
 
 
 def put(
@@ -75,7 +78,7 @@ def put(
 def _hung(laid: LaidPiece, x: float, y: float, margins: Margins, here: Context) -> dict[str, Any]:
     """Anchor and offset under which a piece's middle lies at ``x``, ``y``."""
     short, piece = laid.short_side, laid.piece
-    if laid.ends and isinstance(piece, BadgePiece) and piece.form != "bubble":
+    if laid.ends and laid.spans_ends:
         return _both_ends_moved(laid, laid.ends, x - laid.x, y - laid.y, here)
     if isinstance(piece.anchor, PhotoAnchor):
         dx, dy = piece.dx + (x - laid.x) / short, piece.dy + (y - laid.y) / short

@@ -32,7 +32,7 @@ def release_tip(here: Context, edit: edits.ReleaseTip) -> Edited:
     """The piece as long and as steep as it is now, hung on the margin box by its middle."""
     laid = laid_one(here, edit.id)
     fields: dict[str, object] = {"tip": None}
-    if laid.ends and laid.piece.kind == "badge" and laid.piece.form != "bubble":
+    if laid.spans_ends:
         fields |= {
             "width": min(max(laid.width / laid.short_side, 0.005), 4),
             "angle": round(laid.angle, 2),

@@ -10,7 +10,9 @@ from lucky_margin.core.document import (
     Border,
     Box,
     MarginAnchor,
+    MarkPiece,
     PhotoSpot,
+    PicturePiece,
     Piece,
     Size,
     TextPiece,
@@ -19,8 +21,18 @@ from lucky_margin.core.framing import Frame, Output
 from lucky_margin.core.outlines import Outline, largest_box_inside, outline_of
 from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
 from lucky_margin.core.pieces.lettering import lettering_of
+from lucky_margin.core.pieces.marks import mark_outline
 from lucky_margin.core.pieces.repeats import ALONE, Copy, copies_of
-from lucky_margin.core.text import LaidText, PartStyle, TextStyle, fitted_text, lay_text
+from lucky_margin.core.text import (
+    FontFinder,
+    LaidText,
+    PartStyle,
+    TextStyle,
+    fitted_text,
+    is_own,
+    lay_text,
+    typeface,
+)
 
 
 @dataclass(frozen=True)
@@ -50,6 +62,7 @@ class LaidPiece:
     ``y``, turned by ``angle`` degrees clockwise. ``outline`` is the fill of one copy about its
     own middle, in a box of ``sides``; None for a whole picture. ``lettering`` are the words or
     the icon in a badge, ``ends`` where an arrow held at a point of the photo begins and ends.
+    ``lacks_font`` says that the own font of its words is gone.
     """
 
     piece: Piece
@@ -65,6 +78,17 @@ class LaidPiece:
     lettering: skia.Path | None = None
     text: LaidText | None = None
     ends: Ends | None = None
+    lacks_font: bool = False
+
+    @property
+    def spans_ends(self) -> bool:
+        """Whether it lies between its ends, as an arrow held at a point of the photo does; a
+        bubble only points there."""
+        return self.ends is not None and not self._is_bubble
+
+    @property
+    def _is_bubble(self) -> bool:
+        return isinstance(self.piece, BadgePiece) and self.piece.form == "bubble"
 
     @property
     def em(self) -> float:
@@ -117,20 +141,23 @@ def margins_of(size: Size, border: Border, output: Output) -> Margins:
     return Margins(margin, outline, inside, inside or output.photo_box)
 
 
-def lay_piece(piece: Piece, margins: Margins, frame: Frame) -> LaidPiece:
-    """``piece`` on a size."""
+def lay_piece(piece: Piece, margins: Margins, frame: Frame, font: FontFinder) -> LaidPiece:
+    """``piece`` on a size; ``font`` finds the own fonts that its words are set in."""
     short = frame.output.short_side
+    lacks_font = _lacks_font(piece, font)
     if isinstance(piece, BadgePiece) and piece.tip and piece.form in DRAWN_OUT:
-        return _between_ends(piece, piece.tip, margins, frame)
+        return _between_ends(piece, piece.tip, margins, frame, font)
     text, outline, lettering, ends = None, None, None, None
     if isinstance(piece, TextPiece):
-        text = _laid_text(piece, margins.box, short)
+        text = _laid_text(piece, margins.box, short, font)
         width, height = text.ink.width, text.ink.height
         outline = _about_middle(text.outline, text.ink)
     elif isinstance(piece, BadgePiece):
         width, height = piece.width * short, piece.height * short
-        lettering = lettering_of(piece, width, height)
+        lettering = lettering_of(piece, width, height, font)
         outline = badge_outline(piece, width, height)
+    elif isinstance(piece, MarkPiece):
+        outline, width, height = _drawn_mark(piece, short, font)
     else:
         width = piece.width * short
         height = width / piece.ratio if piece.cut == "whole" else width
@@ -150,27 +177,37 @@ def lay_piece(piece: Piece, margins: Margins, frame: Frame) -> LaidPiece:
         outline = badge_outline(piece, *sides, pointed)
     return LaidPiece(
         piece, x, y, width, height, piece.angle, short, sides, copies, outline, lettering, text,
-        ends,
+        ends, lacks_font,
     )  # fmt: skip
 
 
-def lay_outline(piece: BadgePiece, outline: skia.Path, margins: Margins, frame: Frame) -> LaidPiece:
-    """``piece`` with an outline of another making, about its middle, in output pixels."""
+def _lacks_font(piece: Piece, font: FontFinder) -> bool:
+    """Whether its words are set in an own font that is gone."""
+    lettered = piece.mark.design if isinstance(piece, MarkPiece) else piece
+    if isinstance(lettered, PicturePiece) or not is_own(lettered.family):
+        return False
+    return font(lettered.family) is None
+
+
+def _drawn_mark(piece: MarkPiece, short: float, font: FontFinder) -> tuple[skia.Path, float, float]:
+    """A kept mark's outline about its middle, and its sides."""
+    outline = mark_outline(piece.mark.design, font)
     box = outline.computeTightBounds()
-    sides = box.width(), box.height()
-    x, y = _middle(piece, *sides, margins.box, frame)
-    short = frame.output.short_side
-    return LaidPiece(piece, x, y, *sides, piece.angle, short, sides, outline=outline)
+    em = piece.width * short / max(box.width(), 1e-6)
+    outline.transform(skia.Matrix.Scale(em, em))
+    return outline, box.width() * em, box.height() * em
 
 
-def _between_ends(piece: BadgePiece, tip: PhotoSpot, margins: Margins, frame: Frame) -> LaidPiece:
+def _between_ends(
+    piece: BadgePiece, tip: PhotoSpot, margins: Margins, frame: Frame, font: FontFinder
+) -> LaidPiece:
     """An arrow or a line from where it is anchored to a point of the photo."""
     short = frame.output.short_side
     start = _middle(piece, 0, 0, margins.box, frame)
     end = on_photo(tip, frame)
     width = max(math.dist(start, end), 1.0)
     sides = width, piece.height * short
-    lettering = lettering_of(piece, *sides)
+    lettering = lettering_of(piece, *sides, font)
     if lettering and end[0] < start[0]:
         # Words are read from the left, whichever way they point.
         lettering.transform(skia.Matrix.RotateDeg(180))
@@ -186,6 +223,7 @@ def _between_ends(piece: BadgePiece, tip: PhotoSpot, margins: Margins, frame: Fr
         outline=badge_outline(piece, *sides),
         lettering=lettering,
         ends=Ends(start, end),
+        lacks_font=_lacks_font(piece, font),
     )
 
 
@@ -195,9 +233,9 @@ def on_photo(spot: PhotoSpot, frame: Frame) -> tuple[float, float]:
     return frame.from_output.inverse(spot.x * photo.photo_width, spot.y * photo.photo_height)
 
 
-def style_of(piece: TextPiece) -> TextStyle:
+def style_of(piece: TextPiece, font: FontFinder) -> TextStyle:
     return TextStyle(
-        family=piece.family,
+        family=typeface(piece.family, font),
         weight=piece.weight,
         italic=piece.italic,
         align=piece.align,
@@ -208,8 +246,8 @@ def style_of(piece: TextPiece) -> TextStyle:
     )
 
 
-def _laid_text(piece: TextPiece, room: Box, short: float) -> LaidText:
-    style = style_of(piece)
+def _laid_text(piece: TextPiece, room: Box, short: float, font: FontFinder) -> LaidText:
+    style = style_of(piece, font)
     parts = [PartStyle(**part.model_dump()) for part in piece.parts]
     if piece.fill and piece.text.strip():
         return fitted_text(piece.text, style, room.width, room.height, parts)

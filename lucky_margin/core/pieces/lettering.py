@@ -4,7 +4,7 @@ import skia
 
 from lucky_margin.core.document import BadgeForm, BadgePiece
 from lucky_margin.core.icons import icon_outline
-from lucky_margin.core.text import TextStyle, fitted_text
+from lucky_margin.core.text import FontFinder, TextStyle, fitted_text, typeface
 
 Inside = tuple[float, float, float, float]
 
@@ -31,7 +31,9 @@ def holds_words(form: BadgeForm) -> bool:
     return form in _INSIDE
 
 
-def lettering_of(piece: BadgePiece, width: float, height: float) -> skia.Path | None:
+def lettering_of(
+    piece: BadgePiece, width: float, height: float, font: FontFinder
+) -> skia.Path | None:
     """The words of a badge, as large as its form has room for, or its icon, about its middle."""
     if piece.form not in _INSIDE or not (piece.text.strip() or piece.icon):
         return None
@@ -40,7 +42,9 @@ def lettering_of(piece: BadgePiece, width: float, height: float) -> skia.Path | 
     wide, high = (right - left) * width, (bottom - top) * height
     path = skia.Path()
     if piece.text.strip():
-        style = TextStyle(piece.family, piece.weight, align="center", line_spacing=0.9)
+        style = TextStyle(
+            typeface(piece.family, font), piece.weight, align="center", line_spacing=0.9
+        )
         laid = fitted_text(piece.text, style, wide, high)
         path.addPath(laid.outline)
         ink = laid.ink

@@ -10,7 +10,7 @@ import skia
 
 from lucky_margin.core.document import MarkDesign, rgb_of
 from lucky_margin.core.icons import icon_outline
-from lucky_margin.core.text import LaidText, TextStyle, lay_text
+from lucky_margin.core.text import Face, FontFinder, LaidText, TextStyle, lay_text, typeface
 from lucky_margin.core.types import Picture8
 
 LINE_SIZE, LINE_SPACING = 0.46, 0.08
@@ -31,9 +31,10 @@ _QUARTER_WEIGHT = math.sqrt(0.5)
 """Of the conics that skia draws circles and ovals with."""
 
 
-def mark_outline(design: MarkDesign) -> skia.Path:
-    """All that is drawn of a mark, words one unit to an em."""
-    path = _round(design) if design.layout == "round" else _in_line(design)
+def mark_outline(design: MarkDesign, font: FontFinder) -> skia.Path:
+    """All that is drawn of a mark, words one unit to an em; ``font`` finds own fonts."""
+    family = typeface(design.family, font)
+    path = _round(design, family) if design.layout == "round" else _in_line(design, family)
     _centre(path)
     if design.frame != "none" and not path.isEmpty():
         path.addPath(frame_line(design, path.computeTightBounds()))
@@ -41,9 +42,9 @@ def mark_outline(design: MarkDesign) -> skia.Path:
     return path
 
 
-def mark_picture(design: MarkDesign, colour: str, width: int) -> Picture8:
+def mark_picture(design: MarkDesign, colour: str, width: int, font: FontFinder) -> Picture8:
     """A mark ``width`` pixels wide, transparent around it, straight RGBA."""
-    path = mark_outline(design)
+    path = mark_outline(design, font)
     box = path.computeTightBounds()
     scale = width / max(box.width(), 1e-6)
     height = max(1, math.ceil(box.height() * scale))
@@ -59,9 +60,9 @@ def mark_picture(design: MarkDesign, colour: str, width: int) -> Picture8:
     return out
 
 
-def mark_svg(design: MarkDesign, colour: str) -> str:
+def mark_svg(design: MarkDesign, colour: str, font: FontFinder) -> str:
     """A mark as an SVG whose letters are outlines."""
-    path = mark_outline(design)
+    path = mark_outline(design, font)
     path.transform(skia.Matrix.Scale(_SVG_EM, _SVG_EM))
     box = path.computeTightBounds()
     place = f"{box.left():.2f} {box.top():.2f} {box.width():.2f} {box.height():.2f}"
@@ -97,27 +98,27 @@ def _command(letter: str, points: list[skia.Point]) -> str:
     return letter + " ".join(f"{point.x():.2f} {point.y():.2f}" for point in points)
 
 
-def _words(design: MarkDesign, bend: float = 0) -> LaidText | None:
+def _words(design: MarkDesign, family: str | Face, bend: float = 0) -> LaidText | None:
     if not design.words.strip():
         return None
-    style = TextStyle(design.family, design.weight, align="center", case=design.case, bend=bend)
+    style = TextStyle(family, design.weight, align="center", case=design.case, bend=bend)
     return lay_text(design.words, style, 1)
 
 
-def _line(design: MarkDesign, bend: float = 0) -> LaidText | None:
+def _line(design: MarkDesign, family: str | Face, bend: float = 0) -> LaidText | None:
     if not design.line.strip():
         return None
     style = TextStyle(
-        design.family, 400, align="center", case=design.case, letter_spacing=LINE_SPACING,
+        family, 400, align="center", case=design.case, letter_spacing=LINE_SPACING,
         bend=bend,
     )  # fmt: skip
     return lay_text(design.line, style, LINE_SIZE)
 
 
-def _in_line(design: MarkDesign) -> skia.Path:
+def _in_line(design: MarkDesign, family: str | Face) -> skia.Path:
     """Words, rule and line under each other, the icon over or beside them."""
     path = skia.Path()
-    words, line = _words(design), _line(design)
+    words, line = _words(design, family), _line(design, family)
     width = max((laid.ink.width for laid in (words, line) if laid), default=0.0)
     y = 0.0
     align = -1.0 if design.layout == "beside" else 0.0
@@ -151,21 +152,20 @@ def _put_below(path: skia.Path, part: skia.Path, y: float, align: float) -> floa
     return y + float(box.height())
 
 
-def _round(design: MarkDesign) -> skia.Path:
+def _round(design: MarkDesign, family: str | Face) -> skia.Path:
     """Words over a circle, the line under it, the icon in its middle."""
     path = skia.Path()
-    straight = [laid for laid in (_words(design), _line(design)) if laid]
-    longest = max((laid.advance for laid in straight), default=0.0)
+    words, line = _words(design, family), _line(design, family)
+    longest = max((laid.advance for laid in (words, line) if laid), default=0.0)
     radius = max(SMALLEST_RADIUS, longest / math.radians(WIDEST_ARC))
-    words, line = _words(design), _line(design)
     if words:
-        bent = _words(design, math.degrees(words.advance / radius))
+        bent = _words(design, family, math.degrees(words.advance / radius))
         if bent:
             path.addPath(bent.outline, -bent.advance / 2, -radius)
     if line:
         # Read from the left, the lower line stands on the inside of the circle.
         reach = radius + 0.7 * LINE_SIZE
-        bent = _line(design, -math.degrees(line.advance / reach))
+        bent = _line(design, family, -math.degrees(line.advance / reach))
         if bent:
             path.addPath(bent.outline, -bent.advance / 2, reach)
     if design.icon:

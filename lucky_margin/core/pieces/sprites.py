@@ -98,6 +98,8 @@ def _draw_copy(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, p
         _draw_line(canvas, laid, piece)
         if laid.lettering:
             canvas.drawPath(laid.lettering, _paint(piece.letters))
+    elif piece.kind == "mark":
+        canvas.drawPath(laid.outline, _paint(piece.colour))
     else:
         if part != "fill":
             _draw_behind(canvas, laid, piece)
@@ -198,7 +200,7 @@ def _reach(laid: LaidPiece) -> Box:
             piece.outline.width * laid.em if piece.outline else 0.0,
             piece.plate.padding * laid.em if piece.plate else 0.0,
         )
-    elif piece.stroke:
+    elif piece.kind != "mark" and piece.stroke:
         # Sharp corners reach further than half the line.
         around = 2 * piece.stroke_width * laid.short_side
     box = laid.drawn

@@ -5,22 +5,22 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
-import skia
 from numpy.typing import NDArray
 
 from lucky_margin.core.document import (
-    BadgePiece,
     Box,
     MarginAnchor,
+    MarkPiece,
     PicturePiece,
     TextPiece,
     Watermark,
 )
 from lucky_margin.core.framing import Frame
 from lucky_margin.core.oklab import from_light
-from lucky_margin.core.pieces.laying import LaidPiece, Margins, lay_outline, lay_piece
+from lucky_margin.core.pieces.laying import LaidPiece, Margins, lay_piece
 from lucky_margin.core.pieces.marks import mark_outline
 from lucky_margin.core.sampling.srgb import decode
+from lucky_margin.core.text import FontFinder
 from lucky_margin.core.types import Picture8
 
 LIGHT, DARK = "#FFFFFF", "#1E2A2F"
@@ -34,6 +34,8 @@ LOGO_EMS = 5
 """Ems of the mark's size to a logo's width."""
 
 _LARGEST = 4.0
+_NARROWEST, _WIDEST = 0.005, 20.0
+"""What a document takes of an em or a logo's width, and of a mark's width, in short sides."""
 
 LINE_GAP = 0.55
 """Of the gap between words: that between the rows of a repeated mark, in ems, beside the line's
@@ -81,16 +83,18 @@ def repeated_spots(
     return Spots(spots[seen], across, down)
 
 
-def watermark_pieces(mark: Watermark, margins: Margins, frame: Frame) -> list[LaidPiece]:
+def watermark_pieces(
+    mark: Watermark, margins: Margins, frame: Frame, font: FontFinder
+) -> list[LaidPiece]:
     """The mark laid out, once for each place; light."""
     if mark.place == "spot":
-        return [_laid(mark, mark.size, mark.spot, 0, margins, frame)]
+        return [_laid(mark, mark.size, mark.spot, 0, margins, frame, font)]
     middle = MarginAnchor()
-    laid = _laid(mark, mark.size, middle, mark.angle, margins, frame)
+    laid = _laid(mark, mark.size, middle, mark.angle, margins, frame, font)
     if mark.place == "across":
         wanted = math.hypot(margins.box.width, margins.box.height) * ACROSS
         size = min(_LARGEST, mark.size * wanted / laid.width)
-        return [_laid(mark, size, middle, mark.angle, margins, frame)]
+        return [_laid(mark, size, middle, mark.angle, margins, frame, font)]
     output = frame.output
     gap = mark.gap * mark.size * output.short_side
     spots = repeated_spots(
@@ -120,6 +124,7 @@ def _laid(
     angle: float,
     margins: Margins,
     frame: Frame,
+    font: FontFinder,
 ) -> LaidPiece:
     """The mark with an em of ``size`` short sides."""
     common: dict[str, Any] = {
@@ -128,15 +133,15 @@ def _laid(
     if mark.logo:
         logo = mark.logo
         width = min(_LARGEST, LOGO_EMS * size)
-        piece = PicturePiece(
+        logo_piece = PicturePiece(
             **common, sha256=logo.sha256, ratio=logo.ratio, knock_out=logo.knock_out, width=width
         )
-        return lay_piece(piece, margins, frame)
+        return lay_piece(logo_piece, margins, frame, font)
     if mark.mark:
-        outline = mark_outline(mark.mark.design)
-        em = size * frame.output.short_side
-        outline.transform(skia.Matrix.Scale(em, em))
-        return lay_outline(BadgePiece(**common, colour=LIGHT), outline, margins, frame)
+        ems = mark_outline(mark.mark.design, font).computeTightBounds().width()
+        width = min(max(size * ems, _NARROWEST), _WIDEST)
+        kept = MarkPiece(**common, mark=mark.mark, width=width, colour=LIGHT)
+        return lay_piece(kept, margins, frame, font)
     words = TextPiece(
         **common,
         text=mark.text,
@@ -146,15 +151,15 @@ def _laid(
         wrap=None,
         colour=LIGHT,
     )
-    return lay_piece(words, margins, frame)
+    return lay_piece(words, margins, frame, font)
 
 
 def shaded_watermark(
-    mark: Watermark, margins: Margins, frame: Frame, behind: Picture8
+    mark: Watermark, margins: Margins, frame: Frame, behind: Picture8, font: FontFinder
 ) -> list[LaidPiece]:
     """The watermark laid out, light or dark as it is to be drawn; ``behind`` is a small copy of
     the whole picture without it. A logo keeps its own colours."""
-    laid = watermark_pieces(mark, margins, frame)
+    laid = watermark_pieces(mark, margins, frame, font)
     if mark.logo:
         return laid
     lightness = from_light(decode(behind[:, :, :3] / 255))[:, :, 0]

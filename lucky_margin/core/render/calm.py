@@ -26,7 +26,7 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
     facts = sources.facts(finish.photo.sha256)
     frame = frame_of(finish, size, facts.width, facts.height)
     margins = margins_of(size, finish.border_of(size), frame.output)
-    laid = {one.piece.id: one for one in laid_pieces(finish, size, frame, margins)}
+    laid = {one.piece.id: one for one in laid_pieces(finish, size, frame, margins, sources.font)}
     if piece_id not in laid:
         raise NotFound("This piece is not on this size; switch it on first.")
     own = laid.pop(piece_id).bounds

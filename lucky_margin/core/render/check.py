@@ -28,6 +28,7 @@ class Check(Value):
         "past",
         "small",
         "missing",
+        "font",
         "over focus",
         "points out",
         "mark",

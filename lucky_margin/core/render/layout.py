@@ -41,7 +41,7 @@ class PieceLaid(Value):
     degrees clockwise."""
 
     id: Identifier
-    kind: Literal["text", "badge", "picture"]
+    kind: Literal["text", "badge", "picture", "mark"]
     x: float
     y: float
     width: float
@@ -128,7 +128,7 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
         tone_shapes=tone_shapes(size.own.tone.applied_to(finish.tone), frame),
-        pieces=[_piece(p) for p in laid_pieces(finish, size, frame, margins)],
+        pieces=[_piece(p) for p in laid_pieces(finish, size, frame, margins, sources.font)],
         outline=outer.svg(),
         inner_outline=inner.svg(),
         margin_outline=margins.outline.svg(),

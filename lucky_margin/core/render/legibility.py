@@ -193,7 +193,7 @@ def _seen(finish: Finish, size: Size, piece: TextPiece, sources: Sources) -> _Se
     facts = sources.facts(finish.photo.sha256)
     frame = frame_of(finish, size, facts.width, facts.height)
     output = frame.output
-    laid = lay_piece(piece, margins_of(size, finish.border_of(size), output), frame)
+    laid = lay_piece(piece, margins_of(size, finish.border_of(size), output), frame, sources.font)
     box = laid.bounds
     scale = min(1.0, (MOST_PIXELS / max(box.width * box.height, 1)) ** 0.5)
     grid = Grid.of(output.width, output.height, scale, None)

@@ -19,6 +19,7 @@ from lucky_margin.core.render.pieces import laid_pieces
 from lucky_margin.core.render.render import render
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling.srgb import decode
+from lucky_margin.core.text import FAMILIES, STAND_IN, is_own
 
 LEAST_X_HEIGHT = 7.0
 """Pixels of a small x, as people see the size."""
@@ -42,8 +43,8 @@ def piece_checks(finish: Finish, size: Size, frame: Frame, sources: Sources) -> 
     """What asks for a look about the pieces and the watermark of a size."""
     margins = margins_of(size, finish.border_of(size), frame.output)
     found: list[Check | None] = []
-    for laid in laid_pieces(finish, size, frame, margins):
-        found += [_past(laid, margins), _pointing_out(laid, frame)]
+    for laid in laid_pieces(finish, size, frame, margins, sources.font):
+        found += [_past(laid, margins), _pointing_out(laid, frame), _font(laid)]
         if isinstance(laid.piece, TextPiece) and laid.piece.text.strip():
             found += [
                 _contrast(finish, size, laid, sources),
@@ -51,7 +52,7 @@ def piece_checks(finish: Finish, size: Size, frame: Frame, sources: Sources) -> 
                 _missing(laid),
                 _over_focus(finish, laid, frame),
             ]
-    found.append(_watermark(finish, size, sources))
+    found += [_watermark(finish, size, sources), _watermark_font(finish, size, sources)]
     return [item for item in found if item is not None]
 
 
@@ -82,7 +83,7 @@ def _contrast(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> 
 def _past(laid: LaidPiece, margins: Margins) -> Check | None:
     """How far a piece reaches past the margin box."""
     box, room = laid.bounds, margins.box
-    if laid.ends and laid.piece.kind == "badge" and laid.piece.form != "bubble":
+    if laid.spans_ends:
         return None
     past = max(
         room.left - box.left,
@@ -149,6 +150,18 @@ def _missing(laid: LaidPiece) -> Check | None:
     return Check(key="missing", light="look", text=text)
 
 
+def _font(laid: LaidPiece) -> Check | None:
+    """Whether the own font of a piece's words is gone."""
+    if not laid.lacks_font:
+        return None
+    action = None
+    if laid.piece.kind != "mark":
+        edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(family=STAND_IN))
+        action = CheckAction(label=f"Use {FAMILIES[STAND_IN].name}", edit=edit)
+    text = f"{_name(laid)} is set in a font that is not here; add its file again."
+    return Check(key="font", light="look", text=text, action=action)
+
+
 def _over_focus(finish: Finish, laid: LaidPiece, frame: Frame) -> Check | None:
     """How much of what has to stay in view the words cover."""
     turned = focus_box(finish.focus, frame.photo)
@@ -181,6 +194,16 @@ def _watermark(finish: Finish, size: Size, sources: Sources) -> Check | None:
     text = f"The watermark is too {word}: it changes the lightness under it by {percent}."
     action = _suiting(finish, size, faint, sources)
     return Check(key="mark", light="look", text=text, action=action)
+
+
+def _watermark_font(finish: Finish, size: Size, sources: Sources) -> Check | None:
+    """Whether the own font of the watermark's words is gone."""
+    mark = finish.watermark_of(size)
+    family = mark.mark.design.family if mark.mark else mark.family
+    if not mark.is_set or mark.logo or not is_own(family) or sources.font(family):
+        return None
+    text = "The watermark is set in a font that is not here; add its file again."
+    return Check(key="font", light="look", text=text)
 
 
 def _suiting(finish: Finish, size: Size, faint: bool, sources: Sources) -> CheckAction | None:

@@ -17,6 +17,7 @@ from lucky_margin.core.pieces import (
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.core.text import FontFinder
 from lucky_margin.core.types import Picture8
 
 ENOUGH = 2.0
@@ -36,9 +37,11 @@ class PieceSprites:
     unclipped: tuple[Sprite, ...] = ()
 
 
-def laid_pieces(finish: Finish, size: Size, frame: Frame, margins: Margins) -> list[LaidPiece]:
+def laid_pieces(
+    finish: Finish, size: Size, frame: Frame, margins: Margins, font: FontFinder
+) -> list[LaidPiece]:
     """Every piece that is on ``size``, laid out."""
-    return [lay_piece(piece, margins, frame) for piece in finish.pieces_of(size)]
+    return [lay_piece(piece, margins, frame, font) for piece in finish.pieces_of(size)]
 
 
 def sprites_of(
@@ -56,7 +59,7 @@ def sprites_of(
     """Their sprites on ``grid``; ``parts`` names pieces of which not all is drawn, ``held`` those
     that are left out or, ``alone``, the only ones."""
     under, over, unclipped = [], [], []
-    for one in laid_pieces(finish, size, frame, margins):
+    for one in laid_pieces(finish, size, frame, margins, sources.font):
         if (one.piece.id in held) != alone:
             continue
         sprite = sprite_on(one, grid, sources, parts.get(one.piece.id, "all"))
@@ -69,19 +72,16 @@ def sprites_of(
     return PieceSprites(tuple(under), tuple(over), tuple(unclipped))
 
 
-def sprite_on(
-    laid: LaidPiece, grid: Grid, sources: Sources, part: Part = "all", of: object = None
-) -> Sprite:
-    """The sprite of a piece on a grid; ``of`` is what its outline comes from where the piece
-    itself does not say it."""
+def sprite_on(laid: LaidPiece, grid: Grid, sources: Sources, part: Part = "all") -> Sprite:
+    """The sprite of a piece on a grid."""
     picture = None
     if isinstance(laid.piece, PicturePiece):
         piece = laid.piece
         picture = _shown_picture(
             piece.sha256, piece.knock_out, laid.sides[0] * grid.scale_x, sources
         )
-    key = ("sprite", of, laid.piece, laid.x, laid.y, laid.em, laid.sides, laid.ends, grid.columns,
-           grid.rows, part)  # fmt: skip
+    key = ("sprite", laid.piece, laid.x, laid.y, laid.em, laid.sides, laid.ends,
+           laid.lacks_font, grid.columns, grid.rows, part)  # fmt: skip
     return sources.cache.get_or_make(
         key,
         lambda: sprite_of(

@@ -135,8 +135,8 @@ def _watermark(
     without = size.model_copy(update={"own": own})
     scale = min(1.0, JUDGED_SIDE / max(frame.output.width, frame.output.height))
     behind = render(finish, without, sources, scale=scale, rough=True)
-    laid = shaded_watermark(mark, margins, frame, behind)
-    return tuple(sprite_on(one, grid, sources, of=mark) for one in laid)
+    laid = shaded_watermark(mark, margins, frame, behind, sources.font)
+    return tuple(sprite_on(one, grid, sources) for one in laid)
 
 
 def _smallest_drawn(finish: Finish, size: Size, frame: Frame) -> float:

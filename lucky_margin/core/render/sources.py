@@ -6,12 +6,13 @@ from lucky_margin.core.errors import NotFound
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.sampling import halved
+from lucky_margin.core.text import Face
 from lucky_margin.core.tone import ColourTable
 from lucky_margin.core.types import AnyPicture
 
 
 class Sources(Protocol):
-    """Photos and colour tables by the SHA-256 of their files, and a cache."""
+    """Photos, colour tables and own fonts by the SHA-256 of their files, and a cache."""
 
     cache: PictureCache
 
@@ -37,9 +38,12 @@ class Sources(Protocol):
             NotFound: there is no such table.
         """
 
+    def font(self, sha256: str) -> Face | None:
+        """The face of an own font; None where its file is gone."""
+
 
 class MemorySources:
-    """Photos and tables held in memory, for the command line and for tests."""
+    """Photos, tables and fonts held in memory, for the command line and for tests."""
 
     def __init__(
         self,
@@ -47,10 +51,12 @@ class MemorySources:
         cache: PictureCache | None = None,
         *,
         tables: dict[str, ColourTable] | None = None,
+        fonts: dict[str, Face] | None = None,
     ) -> None:
         self.cache = cache or PictureCache()
         self._photos = photos
         self._tables = tables or {}
+        self._fonts = fonts or {}
 
     def facts(self, sha256: str) -> PhotoFacts:
         return self._photo(sha256).facts
@@ -69,6 +75,9 @@ class MemorySources:
             raise NotFound(
                 "This look's colour table is not here; add its .cube file again."
             ) from None
+
+    def font(self, sha256: str) -> Face | None:
+        return self._fonts.get(sha256)
 
     def _photo(self, sha256: str) -> DecodedPhoto:
         try:

@@ -30,12 +30,16 @@ class Face:
 
 @lru_cache(_FACES_KEPT)
 def load_face(path: Path) -> Face:
-    face = hb.Face(hb.Blob.from_file_path(str(path)))
+    return read_face(hb.Face(hb.Blob.from_file_path(str(path))), path.parent.name)
+
+
+def read_face(face: hb.Face, key: str) -> Face:
+    """A font file's face; its letters are those of ``key``."""
     font = hb.Font(face)
     extents = font.get_font_extents("ltr")
     units = face.upem
     return Face(
-        key=path.parent.name,
+        key=key,
         font=font,
         units=units,
         ascent=extents.ascender / units,

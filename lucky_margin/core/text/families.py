@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Literal
 
 from lucky_margin.core.document import FamilyKey
+from lucky_margin.core.text.faces import Face, load_face
 
 FOLDER = Path(__file__).parents[2] / "fonts"
 
@@ -69,3 +70,8 @@ def face_of(key: str, weight: int, italic: bool) -> Path:
     offered = slanted or weights
     nearest = min(offered, key=lambda have: abs(have - weight))
     return FOLDER / key / f"{nearest}{'-italic' if slanted else ''}.ttf"
+
+
+def face_in(family: str | Face, weight: int, italic: bool) -> Face:
+    """A shipped family's nearest face; an own font has but one."""
+    return family if isinstance(family, Face) else load_face(face_of(family, weight, italic))

@@ -9,8 +9,8 @@ from typing import Literal
 import skia
 
 from lucky_margin.core.document.values import Box
-from lucky_margin.core.text.faces import glyph_outline, load_face
-from lucky_margin.core.text.families import face_of
+from lucky_margin.core.text.faces import Face, glyph_outline
+from lucky_margin.core.text.families import face_in
 from lucky_margin.core.text.lines import broken
 from lucky_margin.core.text.shaping import Item, Shaped, is_right_to_left, itemize, shape
 
@@ -31,7 +31,8 @@ _SPACE = 1e-3
 class TextStyle:
     """How a text is set; lengths in ems."""
 
-    family: str
+    family: str | Face
+    """The key of a shipped family, or the face of an own font."""
     weight: int = 400
     italic: bool = False
     align: Literal["left", "center", "right"] = "left"
@@ -102,7 +103,7 @@ def lay_text(
         left = _start(width - line.advance, style.align, rtl)
         baseline = number * LINE_HEIGHT * style.line_spacing
         _add_line(inks, line, _Way(left, baseline, size, width, style.bend))
-    face = load_face(face_of(style.family, style.weight, style.italic))
+    face = face_in(style.family, style.weight, style.italic)
     ink = _ink(inks.whole) or Box(
         left=0,
         top=-face.ascent * size,

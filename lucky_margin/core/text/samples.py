@@ -3,6 +3,7 @@
 import numpy as np
 import skia
 
+from lucky_margin.core.text.faces import Face
 from lucky_margin.core.text.layout import TextStyle, lay_text
 from lucky_margin.core.types import Mask
 
@@ -14,7 +15,7 @@ _WIDEST = 8
 """Of the height: longer words are cut off."""
 
 
-def word_picture(words: str, family: str, weight: int, height: int) -> Mask:
+def word_picture(words: str, family: str | Face, weight: int, height: int) -> Mask:
     """One line of words, ``height`` pixels high."""
     line = " ".join(words.split())
     laid = lay_text(line, TextStyle(family, weight), _LETTERS * height)

@@ -9,8 +9,8 @@ import uharfbuzz as hb
 from bidi import algorithm as bidi
 from icu4py.breakers import CharacterBreaker
 
-from lucky_margin.core.text.faces import Face, load_face
-from lucky_margin.core.text.families import FALLBACKS, face_of
+from lucky_margin.core.text.faces import Face
+from lucky_margin.core.text.families import FALLBACKS, face_in
 
 JOINED = ("noto-sans-arabic", "noto-sans-devanagari")
 """Faces of scripts whose letters touch: spacing between them would tear words apart."""
@@ -57,14 +57,13 @@ class Item:
     """Whatever its letters are to be known by; unlike marks are shaped apart."""
 
 
-def itemize(text: str, family: str, weight: int, italic: bool) -> list[Item]:
+def itemize(text: str, family: str | Face, weight: int, italic: bool) -> list[Item]:
     """A face and a level of direction (odd is right to left) for each character.
 
     What neither the family nor a fallback has is taken from the family, as its box for missing
     glyphs.
     """
-    keys = (family, *FALLBACKS)
-    faces = [load_face(face_of(key, weight, italic)) for key in keys]
+    faces = [face_in(one, weight, italic) for one in (family, *FALLBACKS)]
     items: list[Item] = []
     levels = iter(levels_of(text))
     for word in re.findall(r"\s+|\S+", text):

@@ -211,7 +211,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     guides: tuple[Guide, ...] = ()
     facts = photos.facts(document.photo.sha256)
     if draft.edit is not None:
-        edited = apply_edit(document, size_id, draft.edit, facts)
+        edited = apply_edit(document, size_id, draft.edit, facts, studio.store.fonts.face)
         document, size_id, said = edited.finish, edited.size_id, edited.said
         guides = edited.guides
     size = document.size(size_id)
@@ -256,7 +256,8 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
         document = wanted.document
         if wanted.edit is not None:
             facts = photos.facts(document.photo.sha256)
-            document = apply_edit(document, wanted.size_id, wanted.edit, facts).finish
+            font = studio.store.fonts.face
+            document = apply_edit(document, wanted.size_id, wanted.edit, facts, font).finish
         picture = render(
             document,
             document.size(wanted.size_id),

@@ -1,13 +1,18 @@
-"""The fonts that words can be set in."""
+"""The fonts that words can be set in: those that ship, and own ones."""
 
 from typing import Annotated
 
 import numpy as np
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Query, Request, Response
+from starlette.concurrency import run_in_threadpool
 
-from lucky_margin.core.document import FamilyKey, Value
-from lucky_margin.core.text import FAMILIES, word_picture
+from lucky_margin.core.document import AnyFamily, Sha256, Value
+from lucky_margin.core.errors import UnreadableFont
+from lucky_margin.core.text import FAMILIES, MAX_FONT_BYTES, typeface, word_picture
+from lucky_margin.store import FontRecord
+from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FOREVER, PICTURE, picture_response
+from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/fonts", tags=["fonts"])
 
@@ -18,7 +23,9 @@ Words = Annotated[str, Query(max_length=60)]
 
 
 class FontOffered(Value):
-    key: FamilyKey
+    """A family; the key of an own font is the SHA-256 of its file."""
+
+    key: AnyFamily
     name: str
     kind: str
     weights: tuple[int, ...]
@@ -30,9 +37,9 @@ class FontList(Value):
 
 
 @router.get("")
-def list_fonts() -> FontList:
-    """The families that ship with the application."""
-    fonts = [
+def list_fonts(studio: StudioHere) -> FontList:
+    """Own fonts, then the families that ship with the application."""
+    shipped = [
         FontOffered(
             key=family.key,
             name=family.name,
@@ -42,14 +49,37 @@ def list_fonts() -> FontList:
         )
         for family in FAMILIES.values()
     ]
-    return FontList(fonts=fonts)
+    return FontList(fonts=[*map(_own, studio.store.fonts.list()), *shipped])
+
+
+@router.post("", status_code=201, openapi_extra=BYTES)
+async def add_font(request: Request, studio: StudioHere) -> FontOffered:
+    """Add a TTF or OTF font, the request's body. The same bytes again are the same font."""
+    too_large = UnreadableFont(f"A font may have {MAX_FONT_BYTES // 1_000_000} MB at most.")
+    data = await body_of(request, MAX_FONT_BYTES, too_large)
+    return _own(await run_in_threadpool(studio.store.fonts.add, data))
+
+
+@router.delete("/{sha256}", status_code=204)
+def remove_font(sha256: Sha256, studio: StudioHere) -> None:
+    """Offer an own font no more; finishes that are set in it keep it."""
+    studio.store.fonts.remove(sha256)
 
 
 @router.get("/{key}/sample", response_class=Response, responses=PICTURE)
-def get_sample(key: FamilyKey, words: Words = "Pebblewick", weight: int = 400) -> Response:
+def get_sample(
+    key: AnyFamily, studio: StudioHere, words: Words = "Pebblewick", weight: int = 400
+) -> Response:
     """The user's own words in a family, dark on transparent."""
-    coverage = word_picture(words or " ", key, weight, SAMPLE_HEIGHT)
+    family = typeface(key, studio.store.fonts.face)
+    coverage = word_picture(words or " ", family, weight, SAMPLE_HEIGHT)
     picture = np.empty((*coverage.shape, 4), np.uint8)
     picture[:] = (30, 42, 47, 0)
     picture[:, :, 3] = coverage
     return picture_response(picture, headers=FOREVER)
+
+
+def _own(font: FontRecord) -> FontOffered:
+    return FontOffered(
+        key=font.sha256, name=font.name, kind="own", weights=(font.weight,), has_italic=False
+    )

@@ -84,15 +84,15 @@ def renew(mark_id: RowId, studio: StudioHere) -> Renewed:
 
 
 @router.post("/drawn", response_class=Response, responses=PICTURE)
-def draw(wanted: MarkDrawn) -> Response:
+def draw(wanted: MarkDrawn, studio: StudioHere) -> Response:
     """A design before it is kept, on transparent."""
-    return _picture(_drawable(wanted.design), wanted.shade)
+    return _picture(_drawable(wanted.design), wanted.shade, studio)
 
 
 @router.get("/{mark_id}/picture", response_class=Response, responses=PICTURE)
 def get_picture(mark_id: RowId, studio: StudioHere, shade: Shade = "dark") -> Response:
     """A kept mark, on transparent."""
-    return _picture(studio.store.marks.get(mark_id).design, shade)
+    return _picture(studio.store.marks.get(mark_id).design, shade, studio)
 
 
 @router.get("/{mark_id}/file", response_class=Response, responses=FILE)
@@ -104,9 +104,9 @@ def get_file(
     name = f"{safe_stem(mark.name)}-{shade}.{kind}"
     headers = FRESH | {"Content-Disposition": f'attachment; filename="{name}"'}
     if kind == "svg":
-        text = mark_svg(mark.design, COLOURS[shade])
+        text = mark_svg(mark.design, COLOURS[shade], studio.store.fonts.face)
         return Response(text, media_type="image/svg+xml", headers=headers)
-    picture = mark_picture(mark.design, COLOURS[shade], EXPORT_WIDTH)
+    picture = mark_picture(mark.design, COLOURS[shade], EXPORT_WIDTH, studio.store.fonts.face)
     return picture_response(picture, headers=headers)
 
 
@@ -114,8 +114,10 @@ def _kept(mark: UsedMark, studio: StudioHere) -> MarkKept:
     return MarkKept(mark=mark, older_uses=len(studio.store.finishes.using_older_mark(mark)))
 
 
-def _picture(design: MarkDesign, shade: Shade) -> Response:
-    return picture_response(mark_picture(design, COLOURS[shade], PREVIEW_WIDTH), headers=FRESH)
+def _picture(design: MarkDesign, shade: Shade, studio: StudioHere) -> Response:
+    font = studio.store.fonts.face
+    picture = mark_picture(design, COLOURS[shade], PREVIEW_WIDTH, font)
+    return picture_response(picture, headers=FRESH)
 
 
 def _drawable(design: MarkDesign) -> MarkDesign:
