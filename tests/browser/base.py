@@ -7,7 +7,7 @@ import subprocess
 import sys
 import tempfile
 import unittest
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -193,6 +193,14 @@ class BrowserTest(unittest.TestCase):
         expected = self.changes() + 1
         yield
         expect(self.page.locator("header .state")).to_have_text(f"saved · change {expected}")
+
+    def wait_until(self, holds: Callable[[], bool]) -> None:
+        """Wait until something about the page holds, 15 s at most."""
+        for _ in range(300):
+            if holds():
+                return
+            self.page.wait_for_timeout(50)
+        self.fail("waited 15 s in vain")
 
     def drag(
         self, start: tuple[float, float], by: tuple[float, float], *, drop: bool = True

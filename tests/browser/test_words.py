@@ -37,14 +37,6 @@ class WordsBrowserTest(BrowserTest):
     def saved(self):
         expect(self.page.locator("header .state")).to_have_text(re.compile("^saved"))
 
-    def wait_until(self, holds):
-        """Wait until something about the page holds, 8 s at most."""
-        for _ in range(80):
-            if holds():
-                return
-            self.page.wait_for_timeout(100)
-        self.fail("waited 8 s in vain")
-
     def add_text(self, purpose, words):
         """Add words and write them on the stage."""
         page = self.page
