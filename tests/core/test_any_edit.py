@@ -97,7 +97,7 @@ grounds = st.one_of(
 mask_kinds = st.sampled_from(["band", "ellipse", "light", "hue"])
 tone_grips = st.sampled_from(["start", "middle", "end", "right", "below"])
 few = st.integers(-1, 2)
-piece_id = st.sampled_from(["text-1", "badge-1", "picture-1", "text-9"])
+piece_id = st.sampled_from(["text-1", "badge-1", "picture-1", "mark-1", "text-9"])
 piece_ids = st.lists(piece_id, max_size=2)
 piece_ends = st.sampled_from(["tail", "tip"])
 piece_grips = st.sampled_from(["n", "e", "se", "nw"])
@@ -117,10 +117,19 @@ piece_changes = st.fixed_dictionaries(
         "sizes": st.lists(st.sampled_from(["main", "gone"]), max_size=2),
     },
 )
+used_marks = st.fixed_dictionaries(
+    {
+        "id": st.just(1),
+        "name": st.just("Mark"),
+        "version": st.just(1),
+        "design": st.fixed_dictionaries({"words": st.text(max_size=5)}),
+    }
+)
 marks = st.fixed_dictionaries(
     {},
     optional={
         "text": st.text(max_size=12),
+        "mark": used_marks,
         "place": st.sampled_from(["spot", "across", "repeated"]),
         "size": fractions,
         "gap": fractions,
@@ -176,6 +185,7 @@ edits = st.one_of(
     kind("add_text", purpose=st.sampled_from(["headline", "price"]), text=st.text(max_size=9)),
     kind("add_badge", form=st.sampled_from(["arrow", "burst", "ring", "bubble"])),
     kind("add_picture", sha256=st.just(SHA), ratio=st.floats(-1, 9)),
+    kind("add_mark", mark=used_marks),
     kind("set_piece", ids=piece_ids, changes=piece_changes, only_this_size=st.booleans()),
     kind("drag_pieces", ids=piece_ids, dx=any_number, dy=any_number, snap=fractions),
     kind("scale_piece", id=piece_id, grip=piece_grips, dx=any_number, dy=any_number),
@@ -196,6 +206,7 @@ edits = st.one_of(
     kind("release_tip", id=piece_id),
     kind("order_piece", id=piece_id, to=st.sampled_from(["front", "backward"])),
     kind("set_watermark", changes=marks),
+    kind("drag_watermark", dx=any_number, dy=any_number, snap=fractions),
     kind("turn_quarter", way=st.sampled_from(["left", "right"])),
     kind("mirror", way=st.sampled_from(["across", "down"])),
     kind("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number),

@@ -13,6 +13,7 @@ from lucky_margin.core.document import (
     Export,
     FixedPixels,
     MarginAnchor,
+    MarkDesign,
     PhotoAnchor,
     PhotoSpot,
     PicturePiece,
@@ -23,18 +24,22 @@ from lucky_margin.core.document import (
     Sides,
     Size,
     TextPiece,
+    UsedMark,
     Watermark,
     Window,
     read_finish,
+    rgb_of,
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.errors import BadDocument, BadInput, NotFound
+from lucky_margin.core.oklab import from_light
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.pieces.forms import badge_outline
 from lucky_margin.core.pieces.watermark import repeated_spots
 from lucky_margin.core.render import MemorySources, layout, render
 from lucky_margin.core.sampling import sample
+from lucky_margin.core.sampling.srgb import decode
 from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
 
 PNG = Export(format="png")
@@ -62,6 +67,10 @@ def edited(finish, edit, size="main", sources=GREY):
 def laid(finish, piece_id, size=None, sources=GREY):
     where = finish.size(size) if size else finish.sizes[0]
     return next(p for p in layout(finish, where, sources).pieces if p.id == piece_id)
+
+
+def lab_of(colour):
+    return from_light(decode(np.array(rgb_of(colour)) / 255))
 
 
 def bounds(piece):
@@ -420,6 +429,98 @@ class FormsTest(unittest.TestCase):
         self.assertFalse(arrow.contains(98, 10))
         for x, y in ((-90, 15), (-90, 30), (60, 40), (20, 45)):
             self.assertEqual(arrow.contains(x, y), arrow.contains(x, -y))
+
+
+class FirstColourTest(unittest.TestCase):
+    """Words begin in a colour of the finish or of the photo, light enough for dark photos."""
+
+    palette = ("#3A2414", "#9A5B2C", "#D8C7A8", "#7B7F80")
+
+    def first(self, *pieces, purpose="headline", palette=palette):
+        finish = finish_of(400, 500, pieces=pieces)
+        edit = edits.AddText(purpose=purpose, palette=palette)
+        return edited(finish, edit).pieces[-1].colour
+
+    def test_words_take_a_light_tint_of_the_palest_colour_and_a_price_of_the_strongest(self):
+        for purpose, source, lightness in (("line", "#D8C7A8", 0.96), ("price", "#9A5B2C", 0.86)):
+            found, wanted = lab_of(self.first(purpose=purpose)), lab_of(source)
+            with self.subTest(purpose):
+                self.assertAlmostEqual(found[0], lightness, delta=0.01)
+                hue, other = (math.atan2(lab[2], lab[1]) for lab in (found, wanted))
+                self.assertAlmostEqual(hue, other, delta=0.06)
+
+    def test_they_match_the_words_that_are_there_and_are_white_without_a_photo(self):
+        there = words.model_copy(update={"colour": "#123456"})
+        self.assertEqual(self.first(there), "#123456")
+        self.assertEqual(self.first(palette=()), "#FFFFFF")
+
+
+class DraggedWatermarkTest(unittest.TestCase):
+    mark = Watermark(text="Pebblewick", spot=MarginAnchor(x=1, y=1))
+
+    def box(self, finish, size="main"):
+        return layout(finish, finish.size(size), GREY).watermark
+
+    @settings(max_examples=40, deadline=None)
+    @given(dx=st.floats(-400, 30), dy=st.floats(-500, 30))
+    def test_it_goes_with_the_pointer_and_stays_inside_the_margin(self, dx, dy):
+        finish = many_sizes(watermark=self.mark)
+        before = self.box(finish)
+        moved = edited(finish, edits.DragWatermark(dx=dx, dy=dy))
+        after, room = self.box(moved), layout(moved, moved.sizes[0], GREY).margin_box
+        wanted_x = min(max(before.left + dx, room.left), room.right - before.width)
+        wanted_y = min(max(before.top + dy, room.top), room.bottom - before.height)
+        self.assertAlmostEqual(after.left, wanted_x, delta=0.01)
+        self.assertAlmostEqual(after.top, wanted_y, delta=0.01)
+
+    def test_it_is_drawn_to_the_middle_and_the_line_is_shown(self):
+        finish = many_sizes(watermark=self.mark)
+        box, room = self.box(finish), layout(finish, finish.sizes[0], GREY).margin_box
+        away = room.center[0] - box.center[0] + 3
+        result = apply_edit(
+            finish, "main", edits.DragWatermark(dx=away, dy=-40, snap=6), GREY.facts(SHA)
+        )
+        self.assertEqual(result.finish.watermark.spot.x, 0.5)
+        self.assertEqual([guide.x1 for guide in result.guides], [room.center[0]])
+
+    def test_only_this_size_and_only_on_a_spot(self):
+        finish = many_sizes(watermark=self.mark)
+        edit = edits.DragWatermark(dx=-90, dy=0, only_this_size=True)
+        moved = edited(finish, edit)
+        self.assertEqual(self.box(moved, "s0"), self.box(finish, "s0"))
+        self.assertNotEqual(self.box(moved), self.box(finish))
+        for other in (Watermark(), self.mark.model_copy(update={"place": "repeated"})):
+            finish = many_sizes(watermark=other)
+            self.assertIsNone(self.box(finish))
+            with self.assertRaises(BadInput):
+                edited(finish, edit)
+
+
+class MarkPieceTest(unittest.TestCase):
+    used = UsedMark(id=1, name="Studio", version=1, design=MarkDesign(words="Pebblewick"))
+
+    def test_a_kept_mark_is_placed_scaled_and_recoloured(self):
+        finish = edited(many_sizes(), edits.AddMark(mark=self.used))
+        before = laid(finish, "mark-1")
+        scale = edits.ScalePiece(id="mark-1", grip="se", dx=before.width, dy=before.height)
+        twice = edited(finish, scale)
+        after = laid(twice, "mark-1")
+        self.assertAlmostEqual(after.width, 2 * before.width, delta=0.01)
+        self.assertAlmostEqual(after.height / after.width, before.height / before.width, 4)
+        red = edits.SetPiece(ids=("mark-1",), changes=PieceChanges(colour="#CC2200"))
+        picture = render(edited(twice, red), finish.sizes[0], GREY)
+        box = bounds(after)
+        inside = picture[int(box[1]) : int(box[3]), int(box[0]) : int(box[2])]
+        self.assertTrue((inside == (0xCC, 0x22, 0)).all(axis=2).any())
+
+    def test_a_mark_on_which_nothing_is_drawn_has_a_box_to_take_hold_of(self):
+        nothing = self.used.model_copy(update={"design": MarkDesign()})
+        finish = edited(many_sizes(), edits.AddMark(mark=nothing))
+        self.assertGreater(laid(finish, "mark-1").height, 1)
+        marked = many_sizes(watermark=Watermark(mark=nothing))
+        plain = many_sizes()
+        pictures = [render(one, one.sizes[0], GREY) for one in (marked, plain)]
+        np.testing.assert_array_equal(*pictures)
 
 
 class WatermarkTest(unittest.TestCase):

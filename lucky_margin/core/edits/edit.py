@@ -29,6 +29,7 @@ from lucky_margin.core.document import (
     SizePlan,
     ToneChanges,
     TurnChanges,
+    UsedMark,
     Value,
     WatermarkChanges,
 )
@@ -325,6 +326,9 @@ class AddText(Value):
     kind: Literal["add_text"] = "add_text"
     purpose: Literal["headline", "line", "small", "price"] = "line"
     text: str = ""
+    palette: tuple[Colour, ...] = Field(
+        default=(), description="The photo's colours, of which the words take a light one."
+    )
 
 
 class AddBadge(Value):
@@ -342,6 +346,13 @@ class AddPicture(Value):
     sha256: Sha256
     ratio: float
     knock_out: KnockOut | None = None
+
+
+class AddMark(Value):
+    """Place a kept mark."""
+
+    kind: Literal["add_mark"] = "add_mark"
+    mark: UsedMark
 
 
 class PastePieces(Value):
@@ -487,6 +498,16 @@ class SetWatermark(Value):
     only_this_size: bool = False
 
 
+class DragWatermark(Value):
+    """Move a watermark that is on one spot, in output pixels."""
+
+    kind: Literal["drag_watermark"] = "drag_watermark"
+    dx: float
+    dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws, in output pixels.")
+    only_this_size: bool = False
+
+
 class SetExport(Value):
     """Change fields of the export that a size may have of its own."""
 
@@ -564,6 +585,7 @@ Edit = Annotated[
     | AddText
     | AddBadge
     | AddPicture
+    | AddMark
     | PastePieces
     | DuplicatePieces
     | RemovePieces
@@ -580,6 +602,7 @@ Edit = Annotated[
     | AnchorPiece
     | PlacePiece
     | SetWatermark
+    | DragWatermark
     | SetExport
     | Follow
     | SetFileDetails

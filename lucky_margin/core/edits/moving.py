@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
     MarginAnchor,
     PhotoAnchor,
     TextPiece,
+    WatermarkChanges,
     rgb_of,
 )
 from lucky_margin.core.edits import edit as edits
@@ -24,7 +25,10 @@ from lucky_margin.core.edits.placing import (
     spot_at,
     within,
 )
+from lucky_margin.core.edits.steps import step_changed
+from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
+from lucky_margin.core.pieces.watermark import watermark_pieces
 
 LIGHT, DARK = "#FFFFFF", "#000000"
 
@@ -61,6 +65,39 @@ def drag_pieces(here: Context, edit: edits.DragPieces) -> Edited:
             lines.append(Guide(x1=0, y1=at_y, x2=output.width, y2=at_y))
     put_down = put(here, {one: (one.x + dx, one.y + dy) for one in moved}, edit.only_this_size)
     return replace(put_down, guides=(*lines, *_distances(union, room)))
+
+
+def drag_watermark(here: Context, edit: edits.DragWatermark) -> Edited:
+    """The watermark's spot moved, inside the margin box, drawn to its sides and middles.
+
+    Raises:
+        BadInput: it is not on one spot.
+    """
+    mark = here.finish.watermark_of(here.size)
+    margins = margins_here(here)
+    if mark.place != "spot" or not mark.is_set:
+        raise BadInput("Only a watermark that is on one spot can be moved.")
+    box = watermark_pieces(mark, margins, here.frame, here.font)[0].bounds
+    room, output = margins.box, here.frame.output
+    x, at_x = _spot(box.left + edit.dx, box.width, room.left, room.width, edit.snap)
+    y, at_y = _spot(box.top + edit.dy, box.height, room.top, room.height, edit.snap)
+    changes = WatermarkChanges(spot=MarginAnchor(x=x, y=y))
+    moved = step_changed(here, "watermark", changes, edit.only_this_size)
+    lines = [Guide(x1=at_x, y1=0, x2=at_x, y2=output.height)] if at_x is not None else []
+    lines += [Guide(x1=0, y1=at_y, x2=output.width, y2=at_y)] if at_y is not None else []
+    return replace(moved, guides=tuple(lines))
+
+
+def _spot(
+    start: float, length: float, room_start: float, room: float, snap: float
+) -> tuple[float, float | None]:
+    """The anchor (0..1) of something ``length`` long that begins at ``start``, and the line that
+    drew it."""
+    drawn, line = _snapped(start, length, [(room_start, room)], snap) if snap else (0.0, None)
+    free = room - length
+    if abs(free) < 1:
+        return 0.5, line
+    return round(within((start + drawn - room_start) / free, 0, 1), 6), line
 
 
 def _distances(box: Box, room: Box) -> list[Guide]:

@@ -3,14 +3,18 @@
 from collections.abc import Iterable
 from typing import Any
 
+import numpy as np
+
 from lucky_margin.core.document import (
     BadgePiece,
     MarginAnchor,
+    MarkPiece,
     PicturePiece,
     Piece,
     Shadow,
     TextPart,
     TextPiece,
+    rgb_of,
 )
 from lucky_margin.core.document.pieces import MOST_PIECES
 from lucky_margin.core.edits import edit as edits
@@ -18,6 +22,8 @@ from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.edits.placing import changed_piece
 from lucky_margin.core.edits.steps import with_own
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.oklab import from_light, into_gamut
+from lucky_margin.core.sampling.srgb import decode, encode
 
 PURPOSES: dict[str, dict[str, Any]] = {
     "headline": {"size": 0.12, "weight": 900, "anchor": MarginAnchor(x=0.5, y=0.05)},
@@ -47,14 +53,36 @@ FIRST_SIDES: dict[str, tuple[float, float]] = {
 """Width and height that a badge begins with; others begin as a square."""
 
 FIRST_SIDE = 0.2
+
+WHITE = "#FFFFFF"
+WORDS_LIGHTNESS, PRICE_LIGHTNESS = 0.96, 0.86
+"""OKLab lightness of the tints that words begin with: nearly paper, and still a colour."""
+
 DUPLICATE_STEP = 0.03
 """Of the short side: how far a copy lies from its original."""
 
 
 def add_text(here: Context, edit: edits.AddText) -> Edited:
-    fields = PURPOSES[edit.purpose] | {"shadow": Shadow()}
+    colour = _first_colour(here, edit)
+    fields = PURPOSES[edit.purpose] | {"shadow": Shadow(), "colour": colour}
     text = edit.text or SAMPLE_WORDS[edit.purpose]
     return _added(here, [TextPiece.model_validate({"id": "text", "text": text} | fields)])
+
+
+def _first_colour(here: Context, edit: edits.AddText) -> str:
+    """That of the words that the finish has already; else a light tint of the photo's palest
+    colour or, for a price, of its strongest one; else white."""
+    written = [piece.colour for piece in here.finish.pieces if isinstance(piece, TextPiece)]
+    if written:
+        return written[-1]
+    if not edit.palette:
+        return WHITE
+    labs = from_light(decode(np.array([rgb_of(colour) for colour in edit.palette]) / 255))
+    strengths = np.hypot(labs[:, 1], labs[:, 2])
+    lab = labs[strengths.argmax() if edit.purpose == "price" else labs[:, 0].argmax()]
+    lightness = PRICE_LIGHTNESS if edit.purpose == "price" else WORDS_LIGHTNESS
+    codes = np.rint(255 * encode(into_gamut(np.array([lightness, lab[1], lab[2]])))).astype(int)
+    return "#{:02X}{:02X}{:02X}".format(*codes)
 
 
 def add_badge(here: Context, edit: edits.AddBadge) -> Edited:
@@ -68,6 +96,10 @@ def add_picture(here: Context, edit: edits.AddPicture) -> Edited:
         id="picture", sha256=edit.sha256, ratio=edit.ratio, knock_out=edit.knock_out
     )
     return _added(here, [piece])
+
+
+def add_mark(here: Context, edit: edits.AddMark) -> Edited:
+    return _added(here, [MarkPiece(id="mark", mark=edit.mark)])
 
 
 def paste_pieces(here: Context, edit: edits.PastePieces) -> Edited:

@@ -193,9 +193,12 @@ def _drawn_mark(piece: MarkPiece, short: float, font: FontFinder) -> tuple[skia.
     """A kept mark's outline about its middle, and its sides."""
     outline = mark_outline(piece.mark.design, font)
     box = outline.computeTightBounds()
-    em = piece.width * short / max(box.width(), 1e-6)
+    width = piece.width * short
+    if box.isEmpty():
+        return outline, width, width
+    em = width / box.width()
     outline.transform(skia.Matrix.Scale(em, em))
-    return outline, box.width() * em, box.height() * em
+    return outline, width, box.height() * em
 
 
 def _between_ends(

@@ -10,7 +10,8 @@ from pydantic import Field
 from lucky_margin.core.document import Box, Finish, Identifier, Size, Value
 from lucky_margin.core.framing import Frame, focus_box, frame_of
 from lucky_margin.core.outlines import PolygonOutline, outline_of
-from lucky_margin.core.pieces import LaidPiece, margins_of
+from lucky_margin.core.pieces import LaidPiece, Margins, margins_of
+from lucky_margin.core.pieces.watermark import watermark_pieces
 from lucky_margin.core.render.pieces import laid_pieces
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.render.tone_shapes import ToneShape, tone_shapes
@@ -86,6 +87,9 @@ class Layout(Value):
     shape_box: Box = Field(description="The upright box around the shape, in output pixels.")
     tone_shapes: list[ToneShape] = Field(description="Washes and masks as they lie here.")
     pieces: list[PieceLaid] = Field(description="Back to front.")
+    watermark: Box | None = Field(
+        description="The upright box of a watermark on one spot, in output pixels."
+    )
     outline: str = Field(description="The shape, in output pixels.")
     inner_outline: str = Field(description="The border's inner edge, in output pixels.")
     margin_outline: str = Field(description="The safe band's inner edge, in output pixels.")
@@ -129,6 +133,7 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
         tone_shapes=tone_shapes(size.own.tone.applied_to(finish.tone), frame),
         pieces=[_piece(p) for p in laid_pieces(finish, size, frame, margins, sources.font)],
+        watermark=_watermark(finish, size, margins, frame, sources),
         outline=outer.svg(),
         inner_outline=inner.svg(),
         margin_outline=margins.outline.svg(),
@@ -146,6 +151,15 @@ def _focus(finish: Finish, frame: Frame) -> FocusLaid | None:
     return FocusLaid(
         point=Spot(x=round(x, _PLENTY), y=round(y, _PLENTY)), box=_rounded(box) if box else None
     )
+
+
+def _watermark(
+    finish: Finish, size: Size, margins: Margins, frame: Frame, sources: Sources
+) -> Box | None:
+    mark = finish.watermark_of(size)
+    if mark.place != "spot" or not mark.is_set:
+        return None
+    return _rounded(watermark_pieces(mark, margins, frame, sources.font)[0].bounds)
 
 
 def _piece(laid: LaidPiece) -> PieceLaid:
