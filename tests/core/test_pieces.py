@@ -1,5 +1,6 @@
 """Pieces: where they lie on every size, what edits make of them, and how they are drawn."""
 
+import itertools
 import math
 import unittest
 
@@ -453,6 +454,26 @@ class FirstColourTest(unittest.TestCase):
         there = words.model_copy(update={"colour": "#123456"})
         self.assertEqual(self.first(there), "#123456")
         self.assertEqual(self.first(palette=()), "#FFFFFF")
+
+
+class FreePlaceTest(unittest.TestCase):
+    def test_words_and_marks_that_are_added_cover_nothing_that_is_there(self):
+        finish = many_sizes()
+        mark = edits.AddMark(mark=MarkPieceTest.used)
+        for edit in (edits.AddText(purpose="headline"), edits.AddText(purpose="headline"), mark):
+            finish = edited(finish, edit)
+        boxes = [bounds(laid(finish, piece.id)) for piece in finish.pieces]
+        for one, other in itertools.combinations(boxes, 2):
+            apart = (
+                one[2] <= other[0] or other[2] <= one[0] or one[3] <= other[1] or other[3] <= one[1]
+            )
+            self.assertTrue(apart)
+        self.assertEqual(finish.pieces[0].anchor, MarginAnchor(x=0.5, y=0.05))
+
+    def test_where_nothing_is_free_they_lie_at_home(self):
+        cover = badge.model_copy(update={"width": 4, "height": 4})
+        finish = edited(many_sizes(cover), edits.AddText(purpose="line"))
+        self.assertEqual(finish.pieces[1].anchor, MarginAnchor(x=0.5, y=0.95))
 
 
 class DraggedWatermarkTest(unittest.TestCase):

@@ -498,7 +498,9 @@ class WordsRouteTest(ServiceTest):
     def test_a_text_is_judged_and_mended(self):
         judged = self.ok("POST", "/bench/legibility", json=self.body)
         self.assertLess(judged["ratio"], judged["wanted"])
-        self.assertEqual(judged["palette"][0]["colour"], "#FFFFFF")
+        photo = self.body["document"]["photo"]["sha256"]
+        for colour in self.ok("GET", f"/bench/palette/{photo}")["colours"]:
+            self.assertRegex(colour, "^#[0-9A-F]{6}$")
         found = self.ok("POST", "/bench/readable", json=self.body)
         self.assertEqual(found["edit"]["kind"], "set_piece")
         draft = {"document": self.body["document"], "size_id": "main", "edit": found["edit"]}

@@ -95,6 +95,15 @@ class Box(Value):
         """Width over height."""
         return self.width / self.height
 
+    def meets(self, other: "Box") -> bool:
+        """Whether the two have any area in common."""
+        return (
+            self.left < other.right
+            and other.left < self.right
+            and self.top < other.bottom
+            and other.top < self.bottom
+        )
+
     def moved(self, x: float, y: float) -> "Box":
         """The same box this much further right and down."""
         return Box(left=self.left + x, top=self.top + y, width=self.width, height=self.height)

@@ -1,6 +1,6 @@
 """What is set, in plain words: for the docket's lines and for the names of revisions."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
@@ -12,9 +12,11 @@ from lucky_margin.core.document.values import (
     BlurredPhoto,
     Gradient,
     Ground,
+    Identifier,
     OtherPhoto,
     Sides,
     SolidColour,
+    Value,
 )
 from lucky_margin.core.types import ImageFormat
 
@@ -24,6 +26,16 @@ FORMAT_NAMES: dict[ImageFormat, str] = {
     "webp": "WebP",
     "avif": "AVIF",
 }
+
+
+class OwnWay(Value):
+    """Fields of a step, or of one piece, in words."""
+
+    step: str
+    piece: Identifier | None
+    fields: list[str]
+
+
 _COLOUR_NAMES = {"#FFFFFF": "white", "#000000": "black"}
 
 
@@ -48,6 +60,50 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     if size.shape != Rectangle():
         parts.append(shape_in_words(size.shape))
     return ", ".join(parts)
+
+
+def own_ways_in_words(size: Size) -> list[OwnWay]:
+    """What a size does in its own way, step by step and piece by piece."""
+    own = size.own
+    steps = [(step, None, getattr(own, step).given) for step in own.steps if step != "pieces"]
+    pieces = [("pieces", key, ways.given) for key, ways in own.pieces.items()]
+    return [
+        OwnWay(step=step, piece=piece, fields=_fields_in_words(given))
+        for step, piece, given in [*steps, *pieces]
+    ]
+
+
+def _fields_in_words(given: Iterable[str]) -> list[str]:
+    words = [_FIELDS.get(field, field.replace("_", " ")) for field in sorted(given)]
+    return list(dict.fromkeys(words))
+
+
+_FIELDS = {
+    "on": "shown or not",
+    "anchor": "place",
+    "dx": "place",
+    "dy": "place",
+    "sizes": "which sizes",
+    "over_border": "over the border",
+    "clipped": "cut by the shape",
+    "family": "font",
+    "text": "words",
+    "fill": "filling the box",
+    "wrap": "line width",
+    "bend": "arc",
+    "parts": "parts of the words",
+    "letters": "colour inside",
+    "tip": "what it points at",
+    "cut": "form",
+    "spot": "place",
+    "stroke": "line",
+    "stroke_width": "line",
+    "max_kb": "weight cap",
+    "smooth_light": "noise",
+    "smooth_colour": "noise",
+    "line": "kind of line",
+}
+"""Fields that are called something else on the screen."""
 
 
 def turn_in_words(turn: Turn) -> str:

@@ -19,10 +19,11 @@ from lucky_margin.core.document import (
 from lucky_margin.core.document.pieces import MOST_PIECES
 from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited
-from lucky_margin.core.edits.placing import changed_piece
+from lucky_margin.core.edits.placing import changed_piece, laid_here, margins_here
 from lucky_margin.core.edits.steps import with_own
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.oklab import from_light, into_gamut
+from lucky_margin.core.pieces import lay_piece
 from lucky_margin.core.sampling.srgb import decode, encode
 
 PURPOSES: dict[str, dict[str, Any]] = {
@@ -54,6 +55,10 @@ FIRST_SIDES: dict[str, tuple[float, float]] = {
 
 FIRST_SIDE = 0.2
 
+MARK_HOME = MarginAnchor(x=0.5, y=0.95)
+HEIGHTS = (0.95, 0.05, 0.5, 0.25, 0.75)
+"""Of the margin box: where a piece goes that would cover another one."""
+
 WHITE = "#FFFFFF"
 WORDS_LIGHTNESS, PRICE_LIGHTNESS = 0.96, 0.86
 """OKLab lightness of the tints that words begin with: nearly paper, and still a colour."""
@@ -66,7 +71,8 @@ def add_text(here: Context, edit: edits.AddText) -> Edited:
     colour = _first_colour(here, edit)
     fields = PURPOSES[edit.purpose] | {"shadow": Shadow(), "colour": colour}
     text = edit.text or SAMPLE_WORDS[edit.purpose]
-    return _added(here, [TextPiece.model_validate({"id": "text", "text": text} | fields)])
+    piece = TextPiece.model_validate({"id": "text", "text": text} | fields)
+    return _added(here, [_where_free(here, piece, fields["anchor"])])
 
 
 def _first_colour(here: Context, edit: edits.AddText) -> str:
@@ -99,7 +105,7 @@ def add_picture(here: Context, edit: edits.AddPicture) -> Edited:
 
 
 def add_mark(here: Context, edit: edits.AddMark) -> Edited:
-    return _added(here, [MarkPiece(id="mark", mark=edit.mark)])
+    return _added(here, [_where_free(here, MarkPiece(id="mark", mark=edit.mark), MARK_HOME)])
 
 
 def paste_pieces(here: Context, edit: edits.PastePieces) -> Edited:
@@ -212,6 +218,19 @@ def _added(here: Context, pieces: Iterable[Piece]) -> Edited:
         group = piece.group and last + piece.group
         have.append(piece.model_copy(update={"id": f"{piece.kind}-{number}", "group": group}))
     return here.edited(here.finish.model_copy(update={"pieces": tuple(have)}))
+
+
+def _where_free(here: Context, piece: Piece, home: MarginAnchor) -> Piece:
+    """The piece at home or, where it would cover another one there, at the first height that is
+    free, if any is."""
+    others = [one.bounds for one in laid_here(here)]
+    for height in (home.y, *HEIGHTS):
+        anchor = home.model_copy(update={"y": height})
+        tried = piece.model_copy(update={"anchor": anchor})
+        box = lay_piece(tried, margins_here(here), here.frame, here.font).bounds
+        if not any(box.meets(other) for other in others):
+            return tried
+    return piece.model_copy(update={"anchor": home})
 
 
 def _chosen(here: Context, ids: Iterable[str]) -> list[Piece]:

@@ -32,6 +32,7 @@ from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.render import render
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.text import is_own
 from lucky_margin.core.types import Mask, Picture8
 
 NEAR = 2
@@ -101,9 +102,10 @@ def contrast_of(finish: Finish, size: Size, piece_id: str, sources: Sources) -> 
 
 def wanted_contrast(laid: LaidPiece, size: Size, finish: Finish, sources: Sources) -> float:
     piece = laid.piece
-    weight = piece.weight if isinstance(piece, TextPiece) else 0
+    # Of an own font nobody says whether it is bold, so it is not taken to be.
+    is_bold = isinstance(piece, TextPiece) and not is_own(piece.family) and piece.weight >= BOLD
     pixels = laid.em * seen_scale(finish, size, sources)
-    large = LARGE_BOLD if weight >= BOLD else LARGE
+    large = LARGE_BOLD if is_bold else LARGE
     return WANTED_LARGE if pixels >= large else WANTED
 
 

@@ -22,9 +22,11 @@ from lucky_margin.core.document import (
     Watermark,
 )
 from lucky_margin.core.document.words import (
+    OwnWay,
     border_in_words,
     crop_in_words,
     export_in_words,
+    own_ways_in_words,
     pieces_in_words,
     tone_in_words,
     watermark_in_words,
@@ -101,6 +103,7 @@ class StepsHere(Value):
     pieces: list[Piece] = Field(description="Back to front; those switched off too.")
     watermark: Watermark
     export: Export
+    differs: list[OwnWay] = Field(description="What the size does in its own way.")
 
 
 class Laid(Value):
@@ -222,6 +225,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
         pieces=document.pieces_as(size),
         watermark=document.watermark_of(size),
         export=document.export_of(size),
+        differs=own_ways_in_words(size),
     )
     return Laid(
         document=document,

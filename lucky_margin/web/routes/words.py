@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 from pydantic import Field
 
-from lucky_margin.core.document import Finish, Identifier, Sha256, Value
+from lucky_margin.core.document import Colour, Finish, Identifier, Sha256, Value
 from lucky_margin.core.edits.edit import PlacePiece, SetPiece
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.render import (
@@ -44,17 +44,17 @@ class CalmWanted(WordsJudged):
     place: int = Field(default=0, ge=0, le=100)
 
 
-class Swatch(Value):
-    name: str
-    colour: str
-
-
 class Legibility(Value):
-    """A text's contrast where it lies, what is wanted there, and colours to choose from."""
+    """A text's contrast where it lies, and what is wanted there."""
 
     ratio: float
     wanted: float
-    palette: list[Swatch]
+
+
+class Palette(Value):
+    """Colours of a photo, the most frequent first."""
+
+    colours: list[Colour]
 
 
 class PlainBackground(Value):
@@ -74,19 +74,21 @@ def find_background(sha256: Sha256, studio: StudioHere) -> PlainBackground:
     return PlainBackground(colour=plain_background(picture))
 
 
+@router.get("/palette/{sha256}")
+def get_palette(sha256: Sha256, studio: StudioHere) -> Palette:
+    """The colours that a photo is made of."""
+    photo = as_8_bits(studio.store.photos.level(sha256, PALETTE_LEVEL))
+    return Palette(colours=palette_of(photo))
+
+
 @router.post("/legibility")
 def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
     """How well a text can be read."""
     document, photos = wanted.document, studio.store.photos
     found = contrast_of(document, document.size(wanted.size_id), wanted.piece, photos)
-    photo = as_8_bits(photos.level(document.photo.sha256, PALETTE_LEVEL))
-    colours = [LIGHT, DARK, *palette_of(photo)]
-    names = ["white", "ink", *(f"of the photo, {number}" for number in range(1, 6))]
-    palette = [Swatch(name=n, colour=c) for n, c in zip(names, colours, strict=False)]
     return Legibility(
         ratio=found.ratio if found else 21,
         wanted=found.wanted if found else 1,
-        palette=list({swatch.colour: swatch for swatch in palette}.values()),
     )
 
 

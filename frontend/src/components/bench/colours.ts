@@ -12,6 +12,11 @@ export const BORDER_COLOURS: Swatch[] = [
   { name: 'black', colour: '#000000' },
 ]
 
+export const LETTER_COLOURS: Swatch[] = [
+  { name: 'white', colour: '#FFFFFF' },
+  { name: 'ink', colour: '#1E2A2F' },
+]
+
 export const GROUND_COLOURS: Swatch[] = BORDER_COLOURS.filter(({ name }) =>
   ['white', 'paper', 'black'].includes(name),
 )

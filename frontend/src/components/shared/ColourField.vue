@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import { useBench } from '../../stores/bench'
 import { useStage } from '../../stores/stage'
+import { useSwatches } from '../../stores/swatches'
 
 const props = defineProps<{
   value: string
@@ -13,15 +14,22 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
 
-const MOST_USED = 5
+const MOST_MORE = 7
 
 const bench = useBench()
 const stage = useStage()
-/** Other colours that this finish has already, so that they are met again. */
-const used = computed(() => {
-  const all = JSON.stringify(bench.document ?? {}).match(/#[0-9A-F]{6}/g) ?? []
-  const known = props.swatches.map(({ colour }) => colour)
-  return [...new Set(all)].filter((colour) => !known.includes(colour)).slice(0, MOST_USED)
+const offered = useSwatches()
+/** Colours beside those given: of the photo, then used in this finish, then chosen lately. */
+const more = computed(() => {
+  const used = JSON.stringify(bench.document ?? {}).match(/#[0-9A-F]{6}/g) ?? []
+  const names = { 'of the photo': offered.ofPhoto, 'used in this finish': used, recent: offered.recent }
+  const named = new Map<string, string>()
+  for (const [name, colours] of Object.entries(names))
+    for (const colour of colours) if (!named.has(colour)) named.set(colour, name)
+  for (const { colour } of props.swatches) named.delete(colour)
+  const photo = [...named].filter(([, name]) => name === 'of the photo')
+  const others = [...named].filter(([, name]) => name !== 'of the photo').slice(0, MOST_MORE)
+  return [...photo, ...others].map(([colour, name]) => ({ colour, name: `${colour}, ${name}`, round: name !== 'of the photo' }))
 })
 const typed = ref(props.value)
 const isBad = ref(false)
@@ -44,7 +52,12 @@ function parsed(text: string): string | null {
 function commit(): void {
   const colour = parsed(typed.value)
   isBad.value = colour === null
-  if (colour && colour !== props.value) emit('change', colour)
+  if (colour && colour !== props.value) choose(colour)
+}
+
+function choose(colour: string): void {
+  offered.remember(colour)
+  emit('change', colour)
 }
 
 function leave(): void {
@@ -66,21 +79,23 @@ function leave(): void {
       :aria-label="swatch.name"
       :aria-pressed="swatch.colour === value"
       :title="swatch.name"
-      @click="emit('change', swatch.colour)"
+      @click="choose(swatch.colour)"
       @pointerenter="emit('hover', swatch.colour)"
       @pointerleave="emit('hover', null)"
       @focus="emit('hover', swatch.colour)"
       @blur="emit('hover', null)"
     ></button>
     <button
-      v-for="colour in used"
+      v-for="{ colour, name, round } in more"
       :key="colour"
       type="button"
-      class="swatch used"
+      class="swatch"
+      :class="{ round, on: colour === value }"
       :style="{ background: colour }"
-      :aria-label="`${colour}, used in this finish`"
-      :title="`${colour}, used in this finish`"
-      @click="emit('change', colour)"
+      :aria-label="name"
+      :aria-pressed="colour === value"
+      :title="name"
+      @click="choose(colour)"
       @pointerenter="emit('hover', colour)"
       @pointerleave="emit('hover', null)"
     ></button>
@@ -104,7 +119,7 @@ function leave(): void {
       class="pick"
       :aria-label="`${label}: pick it from the picture`"
       title="Pick it from the picture"
-      @click="stage.pickColour((colour) => emit('change', colour))"
+      @click="stage.pickColour(choose)"
     >
       <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
         <path d="M8 3.500l2.500 2.500M9.200 1.800a1.600 1.600 0 0 1 2.900 2.900L6 10.500 2.500 12l1.200-3.600z" fill="none" stroke="currentColor" stroke-width="1.300" />
@@ -135,7 +150,7 @@ function leave(): void {
     0 0 0 4px var(--clover);
 }
 
-.used {
+.round {
   border-radius: 50%;
 }
 

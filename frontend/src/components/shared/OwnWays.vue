@@ -1,4 +1,6 @@
 <script setup lang="ts">
+// Whether changes go to this size only, and what it does in its own way already.
+
 import { computed } from 'vue'
 
 import { useBench } from '../../stores/bench'
@@ -7,25 +9,31 @@ const props = defineProps<{ step: 'turn' | 'tone' | 'border' | 'pieces' | 'water
 
 const bench = useBench()
 const hasOthers = computed(() => bench.document!.sizes.length > 1)
-const differs = computed(() => Object.keys(bench.size!.own[props.step] ?? {}).length > 0)
+const differs = computed(() => bench.here!.differs.filter(({ step }) => step === props.step))
+const fields = computed(() => [...new Set(differs.value.flatMap((one) => one.fields))])
 </script>
 
 <template>
-  <p v-if="hasOthers" class="own">
-    <label class="tick">
+  <template v-if="hasOthers">
+    <label class="tick own">
       <input v-model="bench.onlyThisSize" type="checkbox" />
       Change only this size
     </label>
-    <button v-if="differs" type="button" class="link" @click="bench.edit({ kind: 'follow', step })">
-      follow the others
-    </button>
-  </p>
+    <p v-if="fields.length" class="differs">
+      Here of its own: {{ fields.join(', ') }}.
+      <button type="button" class="link" @click="bench.edit({ kind: 'follow', step })">follow the others</button>
+    </p>
+  </template>
 </template>
 
 <style scoped>
 .own {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
+  margin-top: 10px;
+}
+
+.differs {
+  margin-top: 3px;
+  color: var(--ink-soft);
+  font-size: 12px;
 }
 </style>

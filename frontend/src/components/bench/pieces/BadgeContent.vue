@@ -8,6 +8,7 @@ import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import ColourField from '../../shared/ColourField.vue'
 import { BORDER_COLOURS } from '../colours'
+import FamilySelect from '../../shared/FamilySelect.vue'
 import IconPicker from './IconPicker.vue'
 
 const props = defineProps<{ piece: BadgePiece }>()
@@ -34,6 +35,13 @@ const tryIcon = (icon: string | null) => (bench.tryOut = icon ? set({ icon, text
     {{ piece.icon ? `icon: ${piece.icon.replaceAll('-', ' ')}` : piece.form === 'icon' ? 'choose the icon' : 'or an icon inside' }}
   </button>
   <IconPicker v-if="picking" :chosen="piece.icon ?? null" @choose="(icon) => change({ icon, text: '' })" @hover="tryIcon" />
+  <FamilySelect
+    v-if="piece.form !== 'icon' && piece.text"
+    :family="piece.family"
+    :weight="piece.weight"
+    @update:family="(family) => change({ family })"
+    @update:weight="(weight) => change({ weight })"
+  />
   <template v-if="piece.form !== 'icon' && (piece.text || piece.icon)">
     <p class="field-label">Their colour</p>
     <ColourField

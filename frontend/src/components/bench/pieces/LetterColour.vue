@@ -11,6 +11,7 @@ import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import ColourField from '../../shared/ColourField.vue'
+import { LETTER_COLOURS } from '../colours'
 
 const props = defineProps<{ piece: TextPiece }>()
 
@@ -67,7 +68,7 @@ async function calm(): Promise<void> {
     picks
     label="Letter colour"
     :value="piece.colour"
-    :swatches="legible?.palette ?? []"
+    :swatches="LETTER_COLOURS"
     @change="(colour) => bench.edit(set({ colour }))"
     @hover="(colour) => (bench.tryOut = colour ? set({ colour }) : null)"
   />

@@ -16,6 +16,7 @@ const frontFirst = computed(() => [...pieces.value].reverse())
 
 function nameOf(piece: Piece): string {
   if (piece.kind === 'text') return piece.text.trim().split('\n')[0] || 'empty text'
+  if (piece.kind === 'mark') return piece.mark.name
   return piece.kind === 'badge' ? FORMS[piece.form] : 'Picture'
 }
 

@@ -29,7 +29,8 @@ const { set, remove, duplicate } = usePieceEdits()
 
 const first = computed<Piece>(() => selection.pieces[0]!)
 const isOnPhoto = computed(() => first.value.anchor.kind === 'photo')
-const isOwn = computed(() => !!bench.size!.own.pieces?.[first.value.id])
+/** What the chosen piece does in its own way on this size. */
+const own = computed(() => bench.here!.differs.find(({ piece }) => piece === first.value.id)?.fields ?? [])
 const isHere = computed(() => first.value.sizes === null || first.value.sizes?.includes(bench.sizeId))
 
 const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
@@ -128,12 +129,10 @@ function toggleSizes(): void {
     <button v-if="selection.ids.length > 1" type="button" class="link" @click="group">
       {{ isGroup ? 'ungroup' : 'group' }}
     </button>
-    <button
-      v-if="isOwn && selection.ids.length === 1"
-      type="button"
-      class="link"
-      @click="bench.edit({ kind: 'follow_piece', id: first.id })"
-    >
+  </p>
+  <p v-if="own.length && selection.ids.length === 1" class="own">
+    This piece has here its own {{ own.join(', ') }}.
+    <button type="button" class="link" @click="bench.edit({ kind: 'follow_piece', id: first.id })">
       follow the other sizes
     </button>
   </p>
@@ -173,6 +172,12 @@ function toggleSizes(): void {
   display: flex;
   gap: 16px;
   margin-top: 8px;
+}
+
+.own {
+  margin-top: 5px;
+  color: var(--ink-soft);
+  font-size: 12px;
 }
 
 .fold {

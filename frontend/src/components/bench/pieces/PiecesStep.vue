@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { BadgeForm, Edit, Photo } from '../../../api/types'
+import type { BadgeForm, Edit, Photo, UsedMark } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
+import { useSwatches } from '../../../stores/swatches'
 import OwnWays from '../../shared/OwnWays.vue'
 import BadgeEditor from './BadgeEditor.vue'
 import FormGlyph from './FormGlyph.vue'
+import MarkEditor from './MarkEditor.vue'
 import PictureEditor from './PictureEditor.vue'
 import PicturePicker from './PicturePicker.vue'
 import PieceList from './PieceList.vue'
@@ -15,6 +17,7 @@ import PiecePlace from './PiecePlace.vue'
 import RepeatSection from './RepeatSection.vue'
 import TextEditor from './TextEditor.vue'
 import { FORMS } from './forms'
+import MarkShelf from '../watermark/MarkShelf.vue'
 
 type Purpose = Extract<Edit, { kind: 'add_text' }>['purpose']
 
@@ -25,14 +28,23 @@ const PURPOSES: { key: Purpose; label: string }[] = [
   { key: 'price', label: 'Price' },
 ]
 
+type Offer = 'badges' | 'pictures' | 'marks'
+
+const OFFERS: { key: Offer; label: string }[] = [
+  { key: 'badges', label: 'Badge or arrow' },
+  { key: 'pictures', label: 'Picture' },
+  { key: 'marks', label: 'Kept mark' },
+]
+
 const bench = useBench()
 const selection = useSelection()
 const { pieces, add } = usePieceEdits()
-const offering = ref<'badges' | 'pictures' | null>(null)
+const swatches = useSwatches()
+const offering = ref<Offer | null>(null)
 const chosen = computed(() => selection.only)
 
 const addText = async (purpose: Purpose) => {
-  await add({ kind: 'add_text', purpose, text: '' })
+  await add({ kind: 'add_text', purpose, text: '', palette: swatches.ofPhoto })
   if (selection.only) selection.write(selection.only.id)
 }
 
@@ -46,7 +58,12 @@ function addPicture({ sha256, width, height }: Photo): void {
   void add({ kind: 'add_picture', sha256, ratio: width / height })
 }
 
-function offer(what: 'badges' | 'pictures'): void {
+function addMark(mark: UsedMark | null): void {
+  offering.value = null
+  if (mark) void add({ kind: 'add_mark', mark })
+}
+
+function offer(what: Offer): void {
   offering.value = offering.value === what ? null : what
 }
 </script>
@@ -58,12 +75,16 @@ function offer(what: 'badges' | 'pictures'): void {
       {{ label }}
     </button>
   </div>
-  <div class="adding two">
-    <button type="button" class="action" :aria-expanded="offering === 'badges'" @click="offer('badges')">
-      Badge or arrow
-    </button>
-    <button type="button" class="action" :aria-expanded="offering === 'pictures'" @click="offer('pictures')">
-      Logo or picture
+  <div class="adding">
+    <button
+      v-for="{ key, label } in OFFERS"
+      :key="key"
+      type="button"
+      class="action"
+      :aria-expanded="offering === key"
+      @click="offer(key)"
+    >
+      {{ label }}
     </button>
   </div>
   <div v-if="offering === 'badges'" class="forms" role="group" aria-label="Badge to add">
@@ -72,12 +93,14 @@ function offer(what: 'badges' | 'pictures'): void {
     </button>
   </div>
   <PicturePicker v-if="offering === 'pictures'" @choose="addPicture" />
+  <MarkShelf v-if="offering === 'marks'" :used="null" @take="addMark" />
   <PieceList v-if="pieces.length" />
   <p v-else class="hint">Words, arrows and logos appear on the picture; drag them there.</p>
   <template v-if="selection.ids.length">
     <TextEditor v-if="chosen?.kind === 'text'" :key="chosen.id" :piece="chosen" />
     <BadgeEditor v-else-if="chosen?.kind === 'badge'" :key="chosen.id" :piece="chosen" />
     <PictureEditor v-else-if="chosen?.kind === 'picture'" :key="chosen.id" :piece="chosen" />
+    <MarkEditor v-else-if="chosen?.kind === 'mark'" :key="chosen.id" :piece="chosen" />
     <RepeatSection v-if="chosen" :piece="chosen" />
     <PiecePlace />
   </template>
@@ -87,13 +110,10 @@ function offer(what: 'badges' | 'pictures'): void {
 <style scoped>
 .adding {
   display: grid;
-  grid-template-columns: repeat(4, auto);
+  grid-auto-columns: auto;
+  grid-auto-flow: column;
   gap: 5px;
   margin-top: 5px;
-}
-
-.adding.two {
-  grid-template-columns: 1fr 1fr;
 }
 
 .adding .action {

@@ -72,6 +72,10 @@ const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeat
 </template>
 
 <style scoped>
+.fold {
+  margin-top: 10px;
+}
+
 .slider-row {
   margin-top: 5px;
 }

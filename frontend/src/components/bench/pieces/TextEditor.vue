@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed, onMounted, shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 
-import { get } from '../../../api/client'
-import type { FontList, PieceChanges, TextPiece } from '../../../api/types'
+import type { PieceChanges, TextPiece } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useWriting } from '../../../composables/writing'
 import { useBench } from '../../../stores/bench'
-import { useNotices } from '../../../stores/notices'
+import { useFonts } from '../../../stores/fonts'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import BehindLetters from './BehindLetters.vue'
@@ -29,28 +28,19 @@ const CASES: { key: TextPiece['case']; label: string }[] = [
 const WEIGHTS: Record<number, string> = { 400: 'regular', 700: 'bold', 900: 'heavy' }
 
 const bench = useBench()
-const notices = useNotices()
+const fonts = useFonts()
 const { set } = usePieceEdits()
 const { text, write, leave } = useWriting(() => props.piece)
 /** What is marked in the field of words. */
 const marked = shallowRef({ start: 0, end: 0 })
-const fonts = shallowRef<FontList['fonts']>([])
 
-const family = computed(() => fonts.value.find(({ key }) => key === props.piece.family))
+const family = computed(() => fonts.named(props.piece.family))
 const weights = computed(() =>
   (family.value?.weights ?? []).map((weight) => ({ key: String(weight), label: WEIGHTS[weight] ?? String(weight) })),
 )
 const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
 const laid = computed(() => bench.layout!.pieces.find(({ id }) => id === props.piece.id))
 const size = computed(() => laid.value?.font_pixels ?? props.piece.size * short.value)
-
-onMounted(async () => {
-  try {
-    fonts.value = (await get<FontList>('/fonts')).fonts
-  } catch (error) {
-    notices.tell(error)
-  }
-})
 
 function mark(event: Event): void {
   const { selectionStart, selectionEnd } = event.target as HTMLTextAreaElement
@@ -83,8 +73,9 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
     :marked="marked"
   />
   <FontPicker
-    :fonts="fonts"
-    :piece="piece"
+    :family="piece.family"
+    :weight="piece.weight"
+    :words="piece.text"
     @choose="(key) => change({ family: key })"
     @hover="(key) => (bench.tryOut = key ? set({ family: key }) : null)"
   />

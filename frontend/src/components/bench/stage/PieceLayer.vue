@@ -3,13 +3,14 @@
 
 import { computed, ref } from 'vue'
 
-import type { Edit, Guide, PieceLaid, TextPiece } from '../../../api/types'
+import type { Edit, PieceLaid, TextPiece } from '../../../api/types'
 import { followPointer } from '../../../composables/drags'
 import { snapOf, useEditDrags } from '../../../composables/editDrags'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
+import SnapLines from './SnapLines.vue'
 import StageKnob from './StageKnob.vue'
 import WritingBox from './WritingBox.vue'
 
@@ -39,7 +40,7 @@ const NAMES: Record<string, string> = {
 
 const bench = useBench()
 const selection = useSelection()
-const { placed, transform, at } = useOutputSpace(() => props.origin)
+const { placed, at } = useOutputSpace(() => props.origin)
 const { follow } = useEditDrags()
 const { pieces, drag } = usePieceEdits()
 /** The frame that is drawn to choose several, in CSS pixels of the layer. */
@@ -58,7 +59,6 @@ const isDrawnOut = computed(() => {
   const piece = selection.only
   return piece?.kind === 'badge' && !!piece.tip && piece.form !== 'bubble'
 })
-const labelled = computed(() => bench.guides.filter(({ label }) => label))
 const grips = computed(() => {
   const kind = selection.only?.kind
   const sides = kind === 'badge' ? ['n', 'e', 's', 'w'] : kind === 'text' ? ['e', 'w'] : []
@@ -117,10 +117,6 @@ function pointing(piece: PieceLaid, end: 'tail' | 'tip', dx: number, dy: number)
 function dragEnd(event: PointerEvent, piece: PieceLaid, end: 'tail' | 'tip'): void {
   const { scale } = placed.value
   follow(event, (dx, dy) => pointing(piece, end, dx / scale, dy / scale))
-}
-
-function lineOf({ x1, y1, x2, y2 }: Guide) {
-  return { x1, y1, x2, y2 }
 }
 
 function dragGrip(event: PointerEvent, piece: PieceLaid, grip: Grip): void {
@@ -225,14 +221,7 @@ const drawn = computed(() => {
         @nudge="(dx, dy) => bench.edit(turning(only!, dx, dy, 0), 'after a pause')"
       />
     </template>
-    <svg v-if="bench.guides.length" class="guides" aria-hidden="true">
-      <g :transform="transform">
-        <line v-for="(guide, number) in bench.guides" :key="number" v-bind="lineOf(guide)" />
-      </g>
-    </svg>
-    <span v-for="guide in labelled" :key="guide.label + guide.x1" class="distance" :style="at((guide.x1 + guide.x2) / 2, (guide.y1 + guide.y2) / 2)">
-      {{ guide.label }}
-    </span>
+    <SnapLines :origin="origin" />
     <div v-if="drawn" class="frame" :style="drawn"></div>
     <WritingBox
       v-if="written"
@@ -281,34 +270,6 @@ const drawn = computed(() => {
 .end::before {
   inset: 6px;
   background: var(--honey);
-}
-
-.guides {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  pointer-events: none;
-}
-
-.guides line {
-  stroke: #ffffff;
-  stroke-width: 1.5;
-  vector-effect: non-scaling-stroke;
-  paint-order: stroke;
-  filter: drop-shadow(0 0 1px rgb(30 42 47 / 90%));
-}
-
-.distance {
-  position: absolute;
-  padding: 1px 5px;
-  transform: translate(-50%, -50%);
-  border-radius: 3px;
-  background: rgb(30 42 47 / 85%);
-  color: #ffffff;
-  font-size: 11px;
-  font-variant-numeric: tabular-nums;
-  pointer-events: none;
 }
 
 .frame {

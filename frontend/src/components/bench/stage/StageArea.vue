@@ -18,6 +18,7 @@ import PieceLayer from './PieceLayer.vue'
 import RulerStrip from './RulerStrip.vue'
 import SplitView from './SplitView.vue'
 import ToneGrips from './ToneGrips.vue'
+import WatermarkGrip from './WatermarkGrip.vue'
 
 /** Pictures asked for at a time: one is drawn while the one before it travels. */
 const LANES = 2
@@ -301,6 +302,7 @@ useEventListener(window, 'blur', () => (spaceHeld.value = false))
       <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
       <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />
       <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />
+      <WatermarkGrip v-if="bench.openStep === 'watermark' && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />
       <span v-if="stage.before" class="before-note">Before</span>
     </div>

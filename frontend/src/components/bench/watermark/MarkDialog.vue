@@ -10,7 +10,7 @@ import { useNotices } from '../../../stores/notices'
 import AppDialog from '../../shared/AppDialog.vue'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import IconPicker from '../pieces/IconPicker.vue'
-import FamilySelect from './FamilySelect.vue'
+import FamilySelect from '../../shared/FamilySelect.vue'
 
 const props = defineProps<{
   /** The mark that is changed; null makes a new one. */

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 // Kept marks: taken, made, changed, downloaded, renewed in the finishes that use them.
 
-import { onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
 
 import { get, post, remove } from '../../../api/client'
-import type { MarkKept, MarkList, Watermark } from '../../../api/types'
+import type { MarkKept, MarkList, UsedMark } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import MarkDialog from './MarkDialog.vue'
 
-const props = defineProps<{ mark: Watermark }>()
-const emit = defineEmits<{ take: [mark: Watermark['mark']]; hover: [mark: Watermark['mark'] | null] }>()
+const props = defineProps<{
+  /** The mark that is used, as it was when it was taken. */
+  used: UsedMark | null
+}>()
+const emit = defineEmits<{ take: [mark: UsedMark | null]; hover: [mark: UsedMark | null] }>()
 
 const bench = useBench()
 const notices = useNotices()
@@ -29,15 +32,16 @@ async function load(): Promise<void> {
 }
 onMounted(load)
 
-const used = () => marks.value.find(({ mark }) => mark.id === props.mark.mark?.id) ?? null
+/** The same mark as it is on the shelf now. */
+const kept = computed(() => marks.value.find(({ mark }) => mark.id === props.used?.id) ?? null)
 
-function make(kept: MarkKept | null): void {
-  changed.value = kept
+function make(one: MarkKept | null): void {
+  changed.value = one
   making.value = true
 }
 
 /** A mark that was made or changed is taken at once by this finish. */
-async function keep({ mark }: MarkKept): Promise<void> {
+async function take({ mark }: MarkKept): Promise<void> {
   emit('take', mark)
   await load()
 }
@@ -45,8 +49,8 @@ async function keep({ mark }: MarkKept): Promise<void> {
 /** Put a mark that was forgotten back on the shelf, as this finish has it. */
 async function keepAgain(): Promise<void> {
   try {
-    const { name, design } = props.mark.mark!
-    await keep(await post<MarkKept>('/marks', { name, design }))
+    const { name, design } = props.used!
+    await take(await post<MarkKept>('/marks', { name, design }))
   } catch (error) {
     notices.tell(error)
   }
@@ -78,11 +82,11 @@ async function forget({ mark }: MarkKept): Promise<void> {
       v-for="{ mark: one } in marks"
       :key="one.id"
       type="button"
-      :class="{ on: one.id === mark.mark?.id }"
+      :class="{ on: one.id === used?.id }"
       :title="one.name"
       :aria-label="one.name"
-      :aria-pressed="one.id === mark.mark?.id"
-      @click="emit('take', one.id === mark.mark?.id ? null : one)"
+      :aria-pressed="one.id === used?.id"
+      @click="emit('take', one.id === used?.id ? null : one)"
       @pointerenter="emit('hover', one)"
       @pointerleave="emit('hover', null)"
     >
@@ -90,25 +94,25 @@ async function forget({ mark }: MarkKept): Promise<void> {
     </button>
     <button type="button" class="new" @click="make(null)">make a mark</button>
   </div>
-  <p v-if="used()" class="links">
-    <button type="button" class="link" @click="make(used())">change it</button>
-    <a :href="`/api/marks/${used()!.mark.id}/file?kind=png&shade=dark`" download>PNG</a>
-    <a :href="`/api/marks/${used()!.mark.id}/file?kind=svg&shade=dark`" download>SVG</a>
-    <button type="button" class="link" @click="forget(used()!)">forget it</button>
+  <p v-if="kept" class="links">
+    <button type="button" class="link" @click="make(kept)">change it</button>
+    <a :href="`/api/marks/${kept.mark.id}/file?kind=png&shade=dark`" download>PNG</a>
+    <a :href="`/api/marks/${kept.mark.id}/file?kind=svg&shade=dark`" download>SVG</a>
+    <button type="button" class="link" @click="forget(kept!)">forget it</button>
   </p>
-  <p v-if="mark.mark && loaded && !used()" class="older">
-    “{{ mark.mark.name }}” is not on the shelf any more; this finish still has it.
+  <p v-if="used && loaded && !kept" class="older">
+    “{{ used.name }}” is not on the shelf any more; this finish still has it.
     <button type="button" class="link strong" @click="keepAgain">keep it again</button>
   </p>
-  <p v-if="used() && used()!.mark.version > mark.mark!.version" class="older">
-    This finish has version {{ mark.mark!.version }}; version {{ used()!.mark.version }} is kept.
-    <button type="button" class="link strong" @click="emit('take', used()!.mark)">take the newer</button>
+  <p v-if="kept && kept.mark.version > used!.version" class="older">
+    This finish has version {{ used!.version }}; version {{ kept.mark.version }} is kept.
+    <button type="button" class="link strong" @click="emit('take', kept.mark)">take the newer</button>
   </p>
-  <p v-if="used() && used()!.older_uses && !bench.isDirty" class="older">
-    {{ used()!.older_uses }} {{ used()!.older_uses === 1 ? 'other finish has' : 'other finishes have' }} an older version.
-    <button type="button" class="link strong" @click="renew(used()!)">renew it there</button>
+  <p v-if="kept && kept.older_uses && !bench.isDirty" class="older">
+    {{ kept.older_uses }} {{ kept.older_uses === 1 ? 'other finish has' : 'other finishes have' }} an older version.
+    <button type="button" class="link strong" @click="renew(kept!)">renew it there</button>
   </p>
-  <MarkDialog v-model="making" :kept="changed" @kept="keep" />
+  <MarkDialog v-model="making" :kept="changed" @kept="take" />
 </template>
 
 <style scoped>
@@ -148,6 +152,7 @@ async function forget({ mark }: MarkKept): Promise<void> {
 .links {
   display: flex;
   gap: 14px;
+  align-items: baseline;
   margin-top: 5px;
   font-size: 12px;
 }

@@ -10,6 +10,7 @@ import ChoiceChips from '../../shared/ChoiceChips.vue'
 import OwnWays from '../../shared/OwnWays.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import PicturePicker from '../pieces/PicturePicker.vue'
+import FamilySelect from '../../shared/FamilySelect.vue'
 import MarkShelf from './MarkShelf.vue'
 
 type Kind = 'words' | 'kept' | 'logo'
@@ -82,7 +83,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
   <ChoiceChips label="The mark is" :choices="KINDS" :chosen="kind" @choose="(key) => (wished = key)" />
   <template v-if="kind === 'kept'">
     <MarkShelf
-      :mark="mark"
+      :used="mark.mark ?? null"
       @take="(one) => bench.edit(change({ mark: one, logo: null }))"
       @hover="(one) => tryOut(one ? { mark: one, logo: null } : null)"
     />
@@ -97,17 +98,25 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
       <button type="button" class="link" @click="bench.edit(change({ logo: null }))">no logo</button>
     </p>
   </template>
-  <label v-else>
-    <span class="field-label">Words of the mark</span>
-    <input
-      class="text-field"
-      maxlength="200"
-      placeholder="Pebblewick Pottery"
-      :value="mark.text"
-      @input="bench.drag(change({ text: ($event.target as HTMLInputElement).value, mark: null, logo: null }))"
-      @change="bench.endDrag()"
+  <template v-else>
+    <label>
+      <span class="field-label">Words of the mark</span>
+      <input
+        class="text-field"
+        maxlength="200"
+        placeholder="Pebblewick Pottery"
+        :value="mark.text"
+        @input="bench.drag(change({ text: ($event.target as HTMLInputElement).value, mark: null, logo: null }))"
+        @change="bench.endDrag()"
+      />
+    </label>
+    <FamilySelect
+      :family="mark.family"
+      :weight="mark.weight"
+      @update:family="(family) => bench.edit(change({ family }))"
+      @update:weight="(weight) => bench.edit(change({ weight }))"
     />
-  </label>
+  </template>
   <p class="field-label">Where</p>
   <ChoiceChips
     label="Where"
@@ -116,6 +125,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
     @choose="(place) => bench.edit(change({ place }))"
     @hover="(place) => tryOut(place && { place })"
   />
+  <p v-if="mark.place === 'spot'" class="hint">Drag it on the picture, or:</p>
   <div v-if="mark.place === 'spot'" class="spots" role="group" aria-label="Spot">
     <template v-for="(y, row) in SPOTS" :key="y">
       <button
@@ -194,6 +204,12 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
 </template>
 
 <style scoped>
+.hint {
+  margin-top: 6px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
 .spots {
   display: grid;
   grid-template-columns: repeat(3, 34px);
