@@ -118,7 +118,7 @@ def badges(page: Page) -> None:
     page.get_by_role("button", name="Shelf").click()
     page.get_by_role("button", name="Open Reactive blue").click()
     step(page, "Text & badges")
-    page.get_by_role("button", name="Badge or arrow").click()
+    page.get_by_role("button", name="Badge, arrow").click()
     page.get_by_role("button", name="Burst", exact=True).first.click()
     page.get_by_role("button", name="Piece badge 2", exact=True).wait_for()
     page.get_by_label("Words inside").fill("new")

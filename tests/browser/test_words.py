@@ -8,6 +8,7 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import expect
 
+from lucky_margin.core.text import face_of
 from tests.browser.base import BrowserTest
 from tests.support import encoded
 
@@ -114,6 +115,33 @@ class WritingTest(WordsBrowserTest):
             self.button("Pacifico, script").click()
         expect(self.button(re.compile("^Font: Pacifico"))).to_be_visible()
 
+    def test_an_own_font_is_added_used_and_taken_off_the_list(self):
+        page = self.page
+        self.start("mugs-window.jpg", "Square post")
+        self.add_text("Headline", "Glaze")
+        page.get_by_role("button", name=re.compile("^Font: ")).click()
+        broken = {"name": "broken.ttf", "mimeType": "font/ttf", "buffer": b"\0\1\0\0 no font"}
+        page.get_by_label("A font file").set_input_files(broken)
+        expect(page.get_by_text("This font is damaged or unsafe")).to_be_visible()
+        plain = self.exported()
+        self.step("Text & badges")
+        self.piece("text 1").click()
+        page.get_by_role("button", name=re.compile("^Font: ")).click()
+        own = face_of("caveat", 700, False).read_bytes()
+        with self.one_change():
+            page.get_by_label("A font file").set_input_files(
+                {"name": "hand.ttf", "mimeType": "font/ttf", "buffer": own}
+            )
+        expect(self.button("Font: Caveat Bold")).to_be_visible()
+        drawn = self.exported()
+        self.assertGreater((np.abs(drawn - plain).max(axis=2) > 60).mean(), 0.005)
+        self.step("Text & badges")
+        self.piece("text 1").click()
+        page.get_by_role("button", name=re.compile("^Font: ")).click()
+        self.button("Take Caveat Bold off the list").click()
+        expect(self.button("Font: not on this list")).to_be_visible()
+        np.testing.assert_array_equal(self.exported(), drawn)
+
     def test_keys_alone_write_move_turn_copy_and_remove(self):
         page = self.page
         self.start("mugs-window.jpg")
@@ -208,6 +236,7 @@ class SizesTest(WordsBrowserTest):
         page.wait_for_timeout(400)
         self.assertAlmostEqual(self.piece("text 1").bounding_box()["y"], moved["y"], delta=1)
         self.piece("text 1").click()
+        expect(page.get_by_text("This piece has here its own place.")).to_be_visible()
         with self.one_change():
             self.button("follow the other sizes").click()
         page.wait_for_timeout(300)
@@ -218,7 +247,7 @@ class BadgeTest(WordsBrowserTest):
     def test_an_arrow_is_added_scaled_turned_and_recoloured(self):
         self.start("bowl-top.jpg", "Video thumbnail")
         with self.one_change():
-            self.button("Badge or arrow").click()
+            self.button("Badge, arrow").click()
             self.button("Arrow", exact=True).first.click()
         arrow = self.piece("badge 1")
         before = arrow.bounding_box()
@@ -245,12 +274,12 @@ class BadgeTest(WordsBrowserTest):
         self.start("mugs-window.jpg", "Square post")
         logo = np.zeros((60, 120, 4), np.uint8)
         logo[10:50, 10:110] = (20, 90, 60, 255)
-        self.button("Logo or picture").click()
+        self.button("Logo, picture").click()
         with self.one_change():
             file = {"name": "logo.png", "mimeType": "image/png", "buffer": encoded(logo)}
             page.get_by_label("A picture file").set_input_files(file)
         with self.one_change():
-            self.button("Badge or arrow").click()
+            self.button("Badge, arrow").click()
             self.button("Heart", exact=True).first.click()
         with self.one_change():
             self.drag(self.middle(self.piece("badge 1")), (120, 90))
@@ -310,6 +339,32 @@ class WatermarkTest(WordsBrowserTest):
             page.get_by_role("switch", name="Watermark on or off").locator("..").click()
         np.testing.assert_allclose(self.exported(), plain, atol=1)
 
+    def test_a_mark_on_one_spot_is_dragged_and_nudged_inside_the_margin(self):
+        page = self.page
+        self.open_finish_of("bench-tools.jpg")
+        self.use_size("Square post")
+        self.step("Watermark")
+        with self.one_change():
+            page.get_by_label("Words of the mark").fill("Pebblewick Pottery")
+            page.get_by_role("heading", name="Docket").click()
+        mark = self.button(re.compile("^The watermark"))
+        before = mark.bounding_box()
+        with self.one_change():
+            self.drag(self.middle(mark), (-100, -200))
+        self.wait_until(lambda: abs(mark.bounding_box()["y"] - before["y"] + 200) < 2)
+        self.assertAlmostEqual(mark.bounding_box()["x"], before["x"] - 100, delta=2)
+        mark.focus()
+        with self.one_change():
+            for _ in range(3):
+                page.keyboard.press("Shift+ArrowLeft")
+        # Far out it stays at the margin.
+        with self.one_change():
+            self.drag(self.middle(mark), (600, 600))
+        self.wait_until(lambda: abs(mark.bounding_box()["x"] - before["x"]) < 1)
+        expect(self.button("bottom right", exact=True)).to_have_attribute("aria-pressed", "true")
+        with self.one_change():
+            page.get_by_label("Font", exact=True).select_option("pacifico")
+
     def test_a_mark_is_made_and_used_on_another_finish(self):
         page = self.page
         self.open_finish_of("mugs-window.jpg")
@@ -338,6 +393,19 @@ class WatermarkTest(WordsBrowserTest):
         self.assertGreater(len(rows), 2000)
         self.assertGreater(rows.min(), 0.7 * len(marked))
         self.assertGreater(columns.min(), 0.6 * marked.shape[1])
+        # As a piece it lies where it is dragged, in any colour.
+        with self.one_change():
+            page.get_by_role("switch", name="Watermark on or off").locator("..").click()
+        self.step("Text & badges")
+        self.button("Kept mark").click()
+        with self.one_change():
+            self.button("Studio mark", exact=True).click()
+        with self.one_change():
+            self.type_in("Mark colour, typed", "#00A040")
+        placed = np.abs(self.exported() - (0, 0xA0, 0x40)).max(axis=2) < 6
+        rows, columns = np.nonzero(placed)
+        self.assertGreater(len(rows), 1000)
+        self.assertAlmostEqual(columns.mean() / placed.shape[1], 0.5, delta=0.05)
 
 
 class ContentTest(WordsBrowserTest):
@@ -346,7 +414,7 @@ class ContentTest(WordsBrowserTest):
         self.start("kiln-night.jpg", "Square post")
         logo = np.full((120, 240, 3), 255, np.uint8)
         logo[30:90, 30:210] = (0, 200, 0)
-        self.button("Logo or picture").click()
+        self.button("Logo, picture").click()
         with self.one_change():
             file = {"name": "logo.png", "mimeType": "image/png", "buffer": encoded(logo)}
             page.get_by_label("A picture file").set_input_files(file)
@@ -364,7 +432,7 @@ class ContentTest(WordsBrowserTest):
         page = self.page
         self.start("bowl-top.jpg", "Video thumbnail")
         with self.one_change():
-            self.button("Badge or arrow").click()
+            self.button("Badge, arrow").click()
             self.button("Arrow", exact=True).first.click()
         with self.one_change():
             page.get_by_label("holds on to what it points at").check()

@@ -67,7 +67,11 @@ export const useBench = defineStore('bench', () => {
   let burst: ReturnType<typeof setTimeout> | undefined
   /** While a drag settles: when it has, and the edit that waits for that. */
   let ending: Promise<void> | null = null
-  let afterEnding: Edit | null = null
+  const afterEnding = shallowRef<Edit | null>(null)
+  /** Whether anything is not saved yet. */
+  const isUnsaved = computed(
+    () => saving.value || dragging.value || !!afterEnding.value || isDirty.value,
+  )
   /** What the drag under way began with, and the edit of it that is newest. */
   const dragBase = shallowRef<Finish | null>(null)
   const dragLayout = shallowRef<Layout | null>(null)
@@ -238,7 +242,7 @@ export const useBench = defineStore('bench', () => {
   function drag(wanted: Edit): void {
     if (ending) {
       // The drag before this one is still settling; its edit must not be lost to this one.
-      afterEnding = wanted
+      afterEnding.value = wanted
       void ending.then(dragOn)
       return
     }
@@ -254,8 +258,8 @@ export const useBench = defineStore('bench', () => {
 
   /** Begin the drag that waited for the one before it. */
   function dragOn(): void {
-    const wanted = afterEnding
-    afterEnding = null
+    const wanted = afterEnding.value
+    afterEnding.value = null
     if (wanted) drag(wanted)
   }
 
@@ -297,7 +301,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   async function cancelDrag(): Promise<void> {
-    afterEnding = null
+    afterEnding.value = null
     if (!dragging.value) return
     dragging.value = false
     hurry()
@@ -436,6 +440,7 @@ export const useBench = defineStore('bench', () => {
     onlyThisSize,
     here,
     isDirty,
+    isUnsaved,
     stageDrawn,
     workOn,
     load,

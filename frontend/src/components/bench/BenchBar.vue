@@ -19,7 +19,7 @@ const showVersion = ref(false)
 
 const state = computed(() => {
   if (notices.unreachable && bench.isDirty) return 'not saved yet'
-  if (bench.saving || bench.dragging || bench.isDirty) return 'saving…'
+  if (bench.isUnsaved) return 'saving…'
   const changes = bench.saved?.changes ?? 1
   return changes === 1 ? 'saved · as it came' : `saved · change ${changes - 1}`
 })

@@ -19,19 +19,13 @@ onMounted(fonts.load)
 
 <template>
   <div class="row">
-    <label>
-      <span class="visually-hidden">Font</span>
-      <select v-model="family" class="text-field">
-        <option v-if="!chosen" :value="family">not on this list</option>
-        <option v-for="{ key, name } in fonts.fonts" :key="key" :value="key">{{ name }}</option>
-      </select>
-    </label>
-    <label v-if="(chosen?.weights.length ?? 0) > 1">
-      <span class="visually-hidden">Weight</span>
-      <select v-model.number="weight" class="text-field">
-        <option v-for="one in chosen!.weights" :key="one" :value="one">{{ WEIGHTS[one] ?? one }}</option>
-      </select>
-    </label>
+    <select v-model="family" class="text-field" aria-label="Font">
+      <option v-if="!chosen" :value="family">not on this list</option>
+      <option v-for="{ key, name } in fonts.fonts" :key="key" :value="key">{{ name }}</option>
+    </select>
+    <select v-if="(chosen?.weights.length ?? 0) > 1" v-model.number="weight" class="text-field" aria-label="Weight">
+      <option v-for="one in chosen!.weights" :key="one" :value="one">{{ WEIGHTS[one] ?? one }}</option>
+    </select>
   </div>
 </template>
 

@@ -31,8 +31,8 @@ const PURPOSES: { key: Purpose; label: string }[] = [
 type Offer = 'badges' | 'pictures' | 'marks'
 
 const OFFERS: { key: Offer; label: string }[] = [
-  { key: 'badges', label: 'Badge or arrow' },
-  { key: 'pictures', label: 'Picture' },
+  { key: 'badges', label: 'Badge, arrow' },
+  { key: 'pictures', label: 'Logo, picture' },
   { key: 'marks', label: 'Kept mark' },
 ]
 
