@@ -62,7 +62,8 @@ $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 	@touch $@
 
 # Compiled loops are kept on disk; made here, no first picture waits for them.
-$(SETUP)/compiled: lucky_margin/core/sampling/kernels.py lucky_margin/core/tone/kernel.py lucky_margin/core/tone/blending.py $(SETUP)/run
+$(SETUP)/compiled: $(wildcard lucky_margin/core/sampling/*.py lucky_margin/core/tone/*.py) $(SETUP)/run
+	@find lucky_margin -name '*.nb[ic]' -delete # numba does not see changes of what a loop calls
 	$(PYTHON) -c 'from lucky_margin.core import sampling, tone; sampling.warm_up(); tone.warm_up()'
 	@touch $@
 

@@ -54,6 +54,8 @@ def compose(sheet: Sheet) -> Picture8:
     """The picture of ``sheet``: 3 channels when opaque, else 4 with straight alpha."""
     if _is_only_the_photo(sheet):
         return sheet.photo
+    if _is_covered(sheet):
+        return _over_photo(sheet)
     pixels = np.zeros((*sheet.photo.shape[:2], 4), np.uint8)
     canvas = _surface(pixels).getCanvas()
     if sheet.inside_border is None:
@@ -92,6 +94,29 @@ def _is_only_the_photo(sheet: Sheet) -> bool:
     return sheet.photo.shape[2] == 3 or all(fill is None for fill in fills)
 
 
+def _is_covered(sheet: Sheet) -> bool:
+    """Whether an opaque photo lies behind everything, so that no ground and no hole is seen."""
+    is_framed = sheet.inside_border is not None and sheet.border.outside
+    return (
+        sheet.photo.shape[2] == 3
+        and sheet.photo_mask is None
+        and sheet.shape is None
+        and not is_framed
+    )
+
+
+def _over_photo(sheet: Sheet) -> Picture8:
+    """Everything drawn straight onto a photo that covers the sheet."""
+    pixels = np.empty((*sheet.photo.shape[:2], 4), np.uint8)
+    cv2.cvtColor(sheet.photo, cv2.COLOR_RGB2RGBA, dst=pixels)
+    canvas = _surface(pixels).getCanvas()
+    _draw_sprites(canvas, sheet, sheet.under_border)
+    if sheet.inside_border is not None:
+        _draw_border(canvas, sheet, sheet.inside_border)
+    _draw_sprites(canvas, sheet, (*sheet.over_border, *sheet.unclipped, *sheet.watermark))
+    return cv2.cvtColor(pixels, cv2.COLOR_RGBA2RGB).astype(np.uint8, copy=False)
+
+
 def _fill(canvas: skia.Canvas, fill: Fill, mode: skia.BlendMode = skia.BlendMode.kSrcOver) -> None:
     if isinstance(fill, str):
         canvas.drawColor(_colour(fill), mode)
@@ -124,8 +149,9 @@ def _draw_sprites(canvas: skia.Canvas, sheet: Sheet, sprites: tuple[Sprite, ...]
             continue
         paint = skia.Paint(Color=skia.Color(0, 0, 0, round(255 * sprite.opacity)))
         paint.setBlendMode(_BLEND_MODES[sprite.blend])
+        # Not copied: the sprite's pixels outlive the drawing.
         image = skia.Image.fromarray(
-            sprite.pixels, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType
+            sprite.pixels, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType, copy=False
         )
         canvas.drawImage(image, sprite.left - left, sprite.top - top, paint=paint)
 

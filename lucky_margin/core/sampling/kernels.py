@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.sampling.srgb import ENCODE_STEPS
+from lucky_margin.core.sampling.vector_maths import FAST, Row, encode, encoded
 from lucky_margin.core.types import AnyPicture, Picture8
 
 # Threads that wait for work must not keep a core busy; set before OpenMP starts.
@@ -22,7 +23,7 @@ WHOLE = 0.03
 
 
 @numba.njit(inline="always")
-def encoded(linear: float, table: NDArray[np.float32]) -> float:
+def _by_table(linear: float, table: NDArray[np.float32]) -> float:
     """sRGB encoding (0..1) of ``linear``, clipped to 0..1."""
     position = min(max(linear, 0.0), 1.0) * ENCODE_STEPS
     index = int(position)
@@ -75,9 +76,9 @@ def _store_pixel(
         pixel[3] = _stored(min(max(share, 0.0), 1.0), noise, top)
         scale = 1.0 / share if share > 0 else 0.0
         red, green, blue = red * scale, green * scale, blue * scale
-    pixel[0] = _stored(encoded(red, encode), noise, top)
-    pixel[1] = _stored(encoded(green, encode), noise, top)
-    pixel[2] = _stored(encoded(blue, encode), noise, top)
+    pixel[0] = _stored(_by_table(red, encode), noise, top)
+    pixel[1] = _stored(_by_table(green, encode), noise, top)
+    pixel[2] = _stored(_by_table(blue, encode), noise, top)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -135,34 +136,76 @@ def resample(
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
-def halve(
-    source: AnyPicture, decode: NDArray[np.float32], encode: NDArray[np.float32]
-) -> AnyPicture:
-    """A copy of half the sides (rounded up), each pixel the linear-light mean of up to 2 x 2."""
+def halve(source: AnyPicture, decode: NDArray[np.float32]) -> AnyPicture:
+    """A copy of half the sides (rounded up), each pixel the linear-light mean of 2 x 2; at an
+    odd end the last row or column counts twice."""
     rows, columns, channels = source.shape
     out = np.empty(((rows + 1) // 2, (columns + 1) // 2, channels), source.dtype)
-    top = np.float32(decode.shape[0] - 1)
+    top = np.float64(decode.shape[0] - 1)
     for j in numba.prange(out.shape[0]):
-        bottom = min(2 * j + 2, rows)
-        for i in range(out.shape[1]):
-            right = min(2 * i + 2, columns)
-            count = (bottom - 2 * j) * (right - 2 * i)
-            if channels == 4:
-                alpha = 0.0
-                for y in range(2 * j, bottom):
-                    for x in range(2 * i, right):
-                        alpha += source[y, x, 3]
-                out[j, i, 3] = int(alpha / count + 0.5)
-            for c in range(3):
-                total = 0.0
-                for y in range(2 * j, bottom):
-                    for x in range(2 * i, right):
-                        share = (
-                            source[y, x, 3] / alpha if channels == 4 and alpha > 0 else 1 / count
-                        )
-                        total += decode[source[y, x, c]] * share
-                out[j, i, c] = int(top * encoded(total, encode) + 0.5)
+        above, below = source[2 * j], source[min(2 * j + 1, rows - 1)]
+        line = np.empty(out.shape[1] * channels)
+        if channels == 4:
+            _means_of_transparent(above, below, decode, top, line)
+        else:
+            _means(above, below, decode, line)
+        if channels == 4:
+            _encode_colours(line)
+        else:
+            encode(line)
+        _store_line(line, top, out[j])
     return out
+
+
+@numba.njit(fastmath=FAST)
+def _means(above: AnyPicture, below: AnyPicture, decode: NDArray[np.float32], line: Row) -> None:
+    """Linear means of 2 x 2 pixels of two lines."""
+    last = np.uint32(above.shape[0] - 1)
+    for i in range(line.size // 3):
+        left = np.uint32(2 * i)
+        right = min(left + np.uint32(1), last)
+        for c in range(3):
+            sum_above = decode[above[left, c]] + decode[above[right, c]]
+            sum_below = decode[below[left, c]] + decode[below[right, c]]
+            line[3 * i + c] = 0.25 * (sum_above + sum_below)
+
+
+@numba.njit(fastmath=FAST)
+def _means_of_transparent(
+    above: AnyPicture, below: AnyPicture, decode: NDArray[np.float32], top: float, line: Row
+) -> None:
+    """The same with alpha (0..1), by which colours are weighed where there is any."""
+    last = above.shape[0] - 1
+    for i in range(line.size // 4):
+        left, right = 2 * i, min(2 * i + 1, last)
+        a, b, c, d = (
+            float(above[left, 3]), float(above[right, 3]), float(below[left, 3]),
+            float(below[right, 3]),
+        )  # fmt: skip
+        alpha = a + b + c + d
+        if alpha == 0.0:
+            a = b = c = d = 1.0
+        total = a + b + c + d
+        for k in range(3):
+            colour = a * decode[above[left, k]] + b * decode[above[right, k]]
+            colour += c * decode[below[left, k]] + d * decode[below[right, k]]
+            line[4 * i + k] = colour / total
+        line[4 * i + 3] = alpha / (4.0 * top)
+
+
+@numba.njit(fastmath=FAST)
+def _encode_colours(line: Row) -> None:
+    for i in range(line.size // 4):
+        for k in range(3):
+            line[4 * i + k] = encoded(line[4 * i + k])
+
+
+@numba.njit(fastmath=FAST)
+def _store_line(line: Row, top: float, out: AnyPicture) -> None:
+    channels = out.shape[1]
+    for i in range(out.shape[0]):
+        for c in range(channels):
+            out[i, c] = int(top * line[channels * i + c] + 0.5)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)

@@ -69,7 +69,7 @@ _PER_8_BIT_STEP: Any = np.uint16(257)
 
 def halved(photo: AnyPicture) -> AnyPicture:
     """A copy at half the sides (rounded up), averaged in linear light, of the same dtype."""
-    return kernels.halve(_read_only(photo), decode_table(photo.dtype), encode_table())
+    return kernels.halve(_read_only(photo), decode_table(photo.dtype))
 
 
 def _read_only(photo: AnyPicture) -> AnyPicture:

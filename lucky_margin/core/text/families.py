@@ -5,6 +5,7 @@ its text beside the faces.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
 from typing import Literal
 
@@ -74,4 +75,9 @@ def face_of(key: str, weight: int, italic: bool) -> Path:
 
 def face_in(family: str | Face, weight: int, italic: bool) -> Face:
     """A shipped family's nearest face; an own font has but one."""
-    return family if isinstance(family, Face) else load_face(face_of(family, weight, italic))
+    return family if isinstance(family, Face) else _shipped(family, weight, italic)
+
+
+@lru_cache
+def _shipped(key: str, weight: int, italic: bool) -> Face:
+    return load_face(face_of(key, weight, italic))

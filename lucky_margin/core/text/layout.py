@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import groupby
 from typing import Literal
 
@@ -22,6 +23,9 @@ BEARINGS = 0.25
 
 STRIKE = 0.07
 """Of an em: the line through letters that are struck out, at half the height of a small x."""
+
+_LAID_KEPT = 128
+"""Texts that stay laid out, since a picture, its checks and its proofs ask for the same."""
 
 _TRIES = 24
 _SPACE = 1e-3
@@ -84,6 +88,12 @@ def lay_text(
 ) -> LaidText:
     """``text`` at ``size`` pixels to an em, in lines of at most ``wrap`` pixels; None keeps the
     lines as they were typed, as does a bend."""
+    return _kept(text, style, size, wrap, tuple(parts))
+
+
+def _lay(
+    text: str, style: TextStyle, size: float, wrap: float | None, parts: tuple[PartStyle, ...]
+) -> LaidText:
     widest = None if wrap is None or style.bend else max(wrap / size, _SPACE)
     lines: list[Shaped] = []
     backwards: list[bool] = []
@@ -122,6 +132,9 @@ def lay_text(
     )
 
 
+_kept = lru_cache(_LAID_KEPT)(_lay)
+
+
 def fitted_text(
     text: str,
     style: TextStyle,
@@ -134,21 +147,26 @@ def fitted_text(
 
     Lines may be a little longer than the ink, by the room beside their first and last letters.
     """
-    low, high = _SPACE, 4 * max(width, height)
+    return _fitted(text, style, width, height, tuple(parts))
+
+
+@lru_cache(_LAID_KEPT)
+def _fitted(
+    text: str, style: TextStyle, width: float, height: float, parts: tuple[PartStyle, ...]
+) -> LaidText:
+    low, high = _SPACE, min(4 * max(width, height), width / _widest_word(text, style))
     for _ in range(_TRIES):
         middle = (low + high) / 2
-        ink = lay_text(text, style, middle, width + BEARINGS * middle, parts).ink
-        fits = (
-            ink.width <= width and ink.height <= height and not _tears(text, style, middle, width)
-        )
+        ink = _lay(text, style, middle, width + BEARINGS * middle, parts).ink
+        fits = ink.width <= width and ink.height <= height
         low, high = (middle, high) if fits else (low, middle)
-    return lay_text(text, style, low, width + BEARINGS * low, parts)
+    return _lay(text, style, low, width + BEARINGS * low, parts)
 
 
-def _tears(text: str, style: TextStyle, size: float, width: float) -> bool:
-    """Whether a word is wider than the line and would be broken between letters."""
+def _widest_word(text: str, style: TextStyle) -> float:
+    """In ems, so that no word is broken between letters."""
     words = {word for line in text.split("\n") for word in line.split()}
-    return any(lay_text(word, style, size).ink.width > width for word in words)
+    return max((_lay(word, style, 1, None, ()).ink.width for word in words), default=_SPACE)
 
 
 def _cased(

@@ -6,19 +6,19 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.document import Area, HueBands, Tone, rgb_of
-from lucky_margin.core.sampling.srgb import decode_table, encode_table
+from lucky_margin.core.sampling.srgb import decode_table
 from lucky_margin.core.tone.areas import mask_rows, needs_regions
 from lucky_margin.core.tone.curves import STEPS, luminance_curve
 from lucky_margin.core.tone.hues import by_hue
 from lucky_margin.core.tone.kernel import (
     Layers,
     Overlays,
-    Tables,
     area_shares,
     tone_pixels,
     tone_values,
 )
 from lucky_margin.core.tone.looks import with_look
+from lucky_margin.core.tone.oklch import BY_BANDS, BY_SKIN, BY_STRENGTH
 from lucky_margin.core.tone.spots import OnPhoto
 from lucky_margin.core.tone.washes import wash_rows
 from lucky_margin.core.tone.white_balance import balance_matrix
@@ -29,7 +29,6 @@ Lines = NDArray[np.float32]
 
 _NO_LINES: Lines = np.zeros((0, 0, 2), np.float32)
 _NO_CURVE: Floats = np.zeros(STEPS + 1)
-_BY_STRENGTH, _BY_HUE = 1.0, 2.0
 
 
 def needs_bases(tone: Tone) -> bool:
@@ -57,14 +56,14 @@ def toned(
     areas = [area for area in whole.areas if area.is_set]
     place = on_photo or _all_of(picture)
     layers = _layers(whole, areas, place, lines)
-    return tone_pixels(picture, _tables(), layers, _overlays(whole, place), *origin)
+    return tone_pixels(picture, _decode(), layers, _overlays(whole, place), *origin)
 
 
 def toned_values(picture: Picture16, tone: Tone) -> NDArray[np.float32]:
     """The colours of ``toned`` before the dither, encoded (0..1), without what acts by place."""
     whole = with_look(tone).model_copy(update={"areas": (), "washes": ()})
     place = _all_of(picture)
-    return tone_values(picture, _tables(), _layers(whole, [], place, None), _overlays(whole, place))
+    return tone_values(picture, _decode(), _layers(whole, [], place, None), _overlays(whole, place))
 
 
 def area_coverage(
@@ -78,7 +77,7 @@ def area_coverage(
     """How much of each pixel of the untouched ``picture`` lies in ``area`` (0..1), shape
     (height, width); the area's strength aside. The rest is as in ``toned``."""
     layers = _layers(Tone(), [area], on_photo, lines)
-    return area_shares(picture, _tables(), layers, 1, *origin)
+    return area_shares(picture, _decode(), layers, 1, *origin)
 
 
 def _all_of(picture: Picture16) -> OnPhoto:
@@ -86,8 +85,8 @@ def _all_of(picture: Picture16) -> OnPhoto:
     return OnPhoto(width, height)
 
 
-def _tables() -> Tables:
-    return Tables(decode_table(np.dtype(np.uint16)), encode_table())
+def _decode() -> NDArray[np.float32]:
+    return decode_table(np.dtype(np.uint16))
 
 
 def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines | None) -> Layers:
@@ -114,13 +113,14 @@ def _balance(tone: Tone) -> Floats:
 
 
 def _colour(tone: Tone) -> list[float]:
-    """How colours change, and whether that needs their hue, as vibrance and bands do, or only
-    their strength."""
+    """How colours change, and how much of OKLCH that needs."""
     has_bands = tone.bands != HueBands()
     changes = [tone.saturation / 100, tone.vibrance / 100, tone.grey / 100]
     if not (any(changes) or has_bands):
         return [0.0, *changes]
-    return [_BY_HUE if tone.vibrance or has_bands else _BY_STRENGTH, *changes]
+    if has_bands:
+        return [BY_BANDS, *changes]
+    return [BY_SKIN if tone.vibrance else BY_STRENGTH, *changes]
 
 
 def _overlays(tone: Tone, on_photo: OnPhoto) -> Overlays:

@@ -1,15 +1,17 @@
-"""Blend modes, compiled for one pixel.
+"""Blend modes, compiled for rows of colours.
 
 W3C, "Compositing and Blending Level 1", chapter 10: ``b`` is the backdrop, ``s`` the source,
 both encoded sRGB (0..1).
 """
 
+from collections.abc import Callable
 from typing import get_args
 
 import numba
 import numpy as np
 
 from lucky_margin.core.document import BlendMode
+from lucky_margin.core.sampling.vector_maths import FAST, Row
 
 MODES: dict[BlendMode, int] = {mode: number for number, mode in enumerate(get_args(BlendMode))}
 """The number by which the compiled loop knows each mode."""
@@ -29,92 +31,129 @@ _HUE = MODES["hue"]
 _SATURATION = MODES["saturation"]
 _COLOR = MODES["color"]
 
+Colours = tuple[Row, Row, Row]
 Rgb = tuple[float, float, float]
+Formula = Callable[[float, float], float]
+
+_LEAST = 1e-9
+"""Divided by at least."""
 
 
 @numba.njit(error_model="numpy")
-def blended(mode: int, backdrop: Rgb, source: Rgb) -> Rgb:
-    """The colour that ``source`` makes of ``backdrop``."""
-    if mode == 0:
-        return source
+def blend(mode: int, backdrop: Colours, source: Colours) -> None:
+    """``source``, changed in place to the colours that it makes of ``backdrop``."""
     if mode >= _HUE:
-        return _by_parts(mode, backdrop, source)
-    return (
-        _by_channel(mode, backdrop[0], source[0]),
-        _by_channel(mode, backdrop[1], source[1]),
-        _by_channel(mode, backdrop[2], source[2]),
-    )
+        _by_parts(mode, backdrop, source)
+    elif mode > 0:
+        for channel in range(3):
+            _by_channel(mode, backdrop[channel], source[channel])
 
 
-@numba.njit(error_model="numpy")
-def _by_channel(mode: int, b: float, s: float) -> float:  # noqa: C901  one case for each mode
-    """The separable modes, section 10.1."""
-    if mode == _DARKEN:
-        return min(b, s)
-    if mode == _MULTIPLY:
-        return b * s
-    if mode == _COLOR_BURN:
-        if b >= 1.0:
-            return 1.0
-        return 0.0 if s <= 0.0 else 1.0 - min(1.0, (1.0 - b) / s)
-    if mode == _LIGHTEN:
-        return max(b, s)
-    if mode == _SCREEN:
-        return b + s - b * s
-    if mode == _COLOR_DODGE:
-        if b <= 0.0:
-            return 0.0
-        return 1.0 if s >= 1.0 else min(1.0, b / (1.0 - s))
-    if mode == _OVERLAY:
-        return _hard_light(s, b)
-    if mode == _SOFT_LIGHT:
-        return _soft_light(b, s)
-    if mode == _HARD_LIGHT:
-        return _hard_light(b, s)
-    if mode == _DIFFERENCE:
-        return abs(b - s)
-    return b + s - 2.0 * b * s  # exclusion
+def _rows(formula: Formula) -> Callable[[Row, Row], None]:
+    """A separable mode's formula (section 10.1), for whole rows."""
+    each = numba.njit(inline="always", error_model="numpy", fastmath=FAST)(formula)
+
+    @numba.njit(error_model="numpy", fastmath=FAST)
+    def loop(backdrop: Row, source: Row) -> None:
+        for i in range(source.size):
+            source[i] = each(backdrop[i], source[i])
+
+    return loop
 
 
-@numba.njit(error_model="numpy")
+def _burn(b: float, s: float) -> float:
+    burnt = 1.0 - min(1.0, (1.0 - b) / max(s, _LEAST))
+    return 1.0 if b >= 1.0 else burnt if s > 0.0 else 0.0
+
+
+def _dodge(b: float, s: float) -> float:
+    dodged = min(1.0, b / max(1.0 - s, _LEAST))
+    return 0.0 if b <= 0.0 else dodged if s < 1.0 else 1.0
+
+
 def _hard_light(b: float, s: float) -> float:
-    if s <= 0.5:
-        return b * 2.0 * s
-    s = 2.0 * s - 1.0
-    return b + s - b * s
+    t = 2.0 * s - 1.0
+    return 2.0 * b * s if s <= 0.5 else b + t - b * t
 
 
-@numba.njit(error_model="numpy")
 def _soft_light(b: float, s: float) -> float:
-    if s <= 0.5:
-        return b - (1.0 - 2.0 * s) * b * (1.0 - b)
-    d = ((16.0 * b - 12.0) * b + 4.0) * b if b <= 0.25 else np.sqrt(b)
-    return b + (2.0 * s - 1.0) * (d - b)
+    low = ((16.0 * b - 12.0) * b + 4.0) * b
+    d = low if b <= 0.25 else np.sqrt(max(b, 0.0))
+    share = 2.0 * s - 1.0
+    return b + share * b * (1.0 - b) if s <= 0.5 else b + share * (d - b)
+
+
+def _overlay(b: float, s: float) -> float:
+    t = 2.0 * b - 1.0
+    return 2.0 * s * b if b <= 0.5 else s + t - s * t
+
+
+_darken = _rows(lambda b, s: min(b, s))
+_multiply = _rows(lambda b, s: b * s)
+_color_burn = _rows(_burn)
+_lighten = _rows(lambda b, s: max(b, s))
+_screen = _rows(lambda b, s: b + s - b * s)
+_color_dodge = _rows(_dodge)
+_overlaid = _rows(_overlay)
+_softly_lit = _rows(_soft_light)
+_hardly_lit = _rows(_hard_light)
+_difference = _rows(lambda b, s: abs(b - s))
+_exclusion = _rows(lambda b, s: b + s - 2.0 * b * s)
 
 
 @numba.njit(error_model="numpy")
-def _by_parts(mode: int, backdrop: Rgb, source: Rgb) -> Rgb:
+def _by_channel(mode: int, b: Row, s: Row) -> None:  # noqa: C901  one case for each mode
+    if mode == _DARKEN:
+        _darken(b, s)
+    elif mode == _MULTIPLY:
+        _multiply(b, s)
+    elif mode == _COLOR_BURN:
+        _color_burn(b, s)
+    elif mode == _LIGHTEN:
+        _lighten(b, s)
+    elif mode == _SCREEN:
+        _screen(b, s)
+    elif mode == _COLOR_DODGE:
+        _color_dodge(b, s)
+    elif mode == _OVERLAY:
+        _overlaid(b, s)
+    elif mode == _SOFT_LIGHT:
+        _softly_lit(b, s)
+    elif mode == _HARD_LIGHT:
+        _hardly_lit(b, s)
+    elif mode == _DIFFERENCE:
+        _difference(b, s)
+    elif mode == _EXCLUSION:
+        _exclusion(b, s)
+
+
+@numba.njit(error_model="numpy", fastmath=FAST)
+def _by_parts(mode: int, backdrop: Colours, source: Colours) -> None:
     """The modes that take hue, saturation and luminosity from one or the other, section 10.2."""
-    if mode == _HUE:
-        return _set_lum(_set_sat(source, _sat(backdrop)), _lum(backdrop))
-    if mode == _SATURATION:
-        return _set_lum(_set_sat(backdrop, _sat(source)), _lum(backdrop))
-    if mode == _COLOR:
-        return _set_lum(source, _lum(backdrop))
-    return _set_lum(backdrop, _lum(source))  # luminosity
+    r, g, b = source
+    for i in range(r.size):
+        under, over = (backdrop[0][i], backdrop[1][i], backdrop[2][i]), (r[i], g[i], b[i])
+        if mode == _HUE:
+            r[i], g[i], b[i] = _set_lum(_set_sat(over, _sat(under)), _lum(under))
+        elif mode == _SATURATION:
+            r[i], g[i], b[i] = _set_lum(_set_sat(under, _sat(over)), _lum(under))
+        elif mode == _COLOR:
+            r[i], g[i], b[i] = _set_lum(over, _lum(under))
+        else:  # luminosity
+            r[i], g[i], b[i] = _set_lum(under, _lum(over))
 
 
-@numba.njit(error_model="numpy")
+@numba.njit(error_model="numpy", fastmath=FAST)
 def _lum(c: Rgb) -> float:
     return 0.3 * c[0] + 0.59 * c[1] + 0.11 * c[2]
 
 
-@numba.njit(error_model="numpy")
+@numba.njit(error_model="numpy", fastmath=FAST)
 def _sat(c: Rgb) -> float:
     return max(c[0], c[1], c[2]) - min(c[0], c[1], c[2])
 
 
-@numba.njit(error_model="numpy")
+@numba.njit(error_model="numpy", fastmath=FAST)
 def _set_lum(c: Rgb, lum: float) -> Rgb:
     """``c`` with another luminosity, clipped towards it where that leaves 0..1."""
     d = lum - _lum(c)
@@ -129,7 +168,7 @@ def _set_lum(c: Rgb, lum: float) -> Rgb:
     return r, g, b
 
 
-@numba.njit(error_model="numpy")
+@numba.njit(error_model="numpy", fastmath=FAST)
 def _set_sat(c: Rgb, sat: float) -> Rgb:
     """``c`` with its span stretched to ``sat``, from 0; greys have none."""
     low, span = min(c[0], c[1], c[2]), _sat(c)

@@ -23,7 +23,7 @@ SKIN_HUE, SKIN_REACH, SKIN_SPARED = 55.0, 32.0, 0.7
 
 def by_hue(bands: HueBands) -> NDArray[np.float64]:
     """Turn (radians), saturation (-1..1), lightness and what skin is spared, for every hue;
-    shape (HUE_STEPS + 1, 4).
+    shape (4, HUE_STEPS + 1).
 
     Between the centres of two bands one goes over into the other along a smooth step, so at any
     hue their shares add up to one.
@@ -38,7 +38,7 @@ def by_hue(bands: HueBands) -> NDArray[np.float64]:
     mixed = amounts[first] * (1 - share) + amounts[(first + 1) % len(named)] * share
     mixed *= (HUE_REACH, 1, LIGHTNESS_REACH)
     spared = SKIN_SPARED * _smooth(1 - np.abs(hues - SKIN_HUE) / SKIN_REACH)
-    return np.column_stack([mixed, spared])
+    return np.vstack([mixed.T, spared])
 
 
 def _smooth(t: NDArray[np.float64]) -> NDArray[np.float64]:

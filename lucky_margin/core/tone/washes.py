@@ -31,15 +31,15 @@ RICHER, DEEPER = 0.9, 0.28
 
 def wash_rows(washes: Sequence[Wash], on_photo: OnPhoto) -> tuple[Floats, Floats]:
     """One row of numbers for each wash that is set, shape (n, WASH_FIELDS), and their colours,
-    shape (n, STEPS + 1, 3), encoded (0..1)."""
+    shape (n, 3, STEPS + 1), encoded (0..1)."""
     drawn = [wash for wash in washes if wash.is_set]
-    rows, colours = np.zeros((len(drawn), WASH_FIELDS)), np.zeros((len(drawn), STEPS + 1, 3))
+    rows, colours = np.zeros((len(drawn), WASH_FIELDS)), np.zeros((len(drawn), 3, STEPS + 1))
     for row, table, wash in zip(rows, colours, drawn, strict=True):
         row[0], row[1] = wash.form == "radial", wash.reach / 100
         row[2], row[3] = wash.opacity / 100, MODES[wash.blend]
         place = on_photo.along(wash.start, wash.end)
         row[4:] = place.a, place.b, place.x0, place.c, place.d, place.y0
-        table[:] = wash_colours(wash.stops)
+        table[:] = wash_colours(wash.stops).T
     return rows, colours
 
 
