@@ -91,6 +91,19 @@ class HalvedTest(unittest.TestCase):
         photo = noise(64, 48)
         self.assertLessEqual(np.abs(halved(photo) - slow_shrink(photo, 2)).max(), 0.51)
 
+    def test_halving_weighs_colours_by_alpha_and_an_odd_end_counts_twice(self):
+        photo = noise(5, 4, 4)
+        photo[0, 0], photo[:2, 2:4, 3] = (255, 0, 0, 200), 0
+        photo[0, 1], photo[1, :2] = (0, 0, 255, 0), (0, 255, 0, 0)
+        small = halved(photo)
+        self.assertEqual(small[0, 0].tolist(), [255, 0, 0, 50])
+        self.assertEqual(small[0, 1, 3], 0)
+        alpha = photo[:2, 4, 3].astype(float)
+        linear = decode(photo[:2, 4, :3] / 255)
+        wanted = 255 * encode((alpha[:, None] * linear).sum(axis=0) / alpha.sum())
+        np.testing.assert_allclose(small[0, 2, :3], wanted, atol=0.51)
+        self.assertAlmostEqual(small[0, 2, 3], alpha.mean(), delta=0.51)
+
     def test_odd_sides_round_up_and_the_dtype_stays(self):
         for dtype in (np.uint8, np.uint16):
             small = halved(noise(7, 5, 4, dtype))

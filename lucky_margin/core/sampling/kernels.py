@@ -10,16 +10,25 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.sampling.lines import (
+    dither,
+    dither_noise,
+    encode_colours,
+    means,
+    means_of_transparent,
+    quantise,
+    store,
+    store_at_16_bits,
+    store_line,
+    to_8_bits,
+)
 from lucky_margin.core.sampling.srgb import ENCODE_STEPS
-from lucky_margin.core.sampling.vector_maths import FAST, Row, encode, encoded
+from lucky_margin.core.sampling.vector_maths import FAST, Row, encode
 from lucky_margin.core.types import AnyPicture, Picture8
 
 # Threads that wait for work must not keep a core busy; set before OpenMP starts.
 os.environ.setdefault("OMP_WAIT_POLICY", "passive")
 numba.config.THREADING_LAYER = "omp"
-
-WHOLE = 0.03
-"""Of an 8-bit step: a value this near to a whole one is that value and is not dithered."""
 
 
 @numba.njit(inline="always")
@@ -29,27 +38,6 @@ def _by_table(linear: float, table: NDArray[np.float32]) -> float:
     index = int(position)
     below = table[index]
     return below + (table[index + 1] - below) * (position - index)
-
-
-@numba.njit(inline="always")
-def dither(x: int, y: int) -> float:
-    """Noise in -0.5..0.5 that depends on the absolute output pixel only.
-
-    Interleaved gradient noise: J. Jimenez, "Next Generation Post Processing in Call of Duty:
-    Advanced Warfare", SIGGRAPH 2014 course notes, p. 122.
-    """
-    inner = 0.06711056 * x + 0.00583715 * y
-    outer = 52.9829189 * (inner - np.floor(inner))
-    return outer - np.floor(outer) - 0.5
-
-
-@numba.njit(inline="always")
-def to_8_bits(value: float, noise: float) -> int:
-    """``value`` (0..255) rounded, dithered by less than half a step unless it is whole."""
-    nearest = np.floor(value + 0.5)
-    if abs(value - nearest) > WHOLE:
-        nearest = np.floor(value + 0.5 + 0.999 * noise)
-    return int(min(max(nearest, 0.0), 255.0))
 
 
 @numba.njit(inline="always")
@@ -85,6 +73,74 @@ def _store_pixel(
 def resample(
     source: AnyPicture,
     decode: NDArray[np.float32],
+    x_first: NDArray[np.int64],
+    x_weights: NDArray[np.float32],
+    y_first: NDArray[np.int64],
+    y_weights: NDArray[np.float32],
+    x_origin: int,
+    y_origin: int,
+    out: AnyPicture,
+) -> None:
+    """Separable resampling of an opaque picture, in linear light, into ``out``.
+
+    ``x_origin`` and ``y_origin`` are the absolute output coordinates of the first pixel, which
+    the dither needs.
+    """
+    left = x_first.min()
+    right = x_first.max() + x_weights.shape[1]
+    for j in numba.prange(y_first.shape[0]):
+        line = np.zeros((right - left) * 3, np.float32)
+        for tap in range(y_weights.shape[1]):
+            if y_weights[j, tap] != 0:
+                row = source[y_first[j] + tap, left:right].reshape(-1)
+                _add_line(row, y_weights[j, tap], decode, line)
+        rows = np.empty((4, x_first.shape[0]))
+        r, g, b, noise = rows[0], rows[1], rows[2], rows[3]
+        _weigh_across(line, x_first, left, x_weights, r, g, b)
+        encode(r)
+        encode(g)
+        encode(b)
+        if out.itemsize == 1:
+            dither_noise(x_origin, y_origin + j, noise)
+            quantise(noise, r)
+            quantise(noise, g)
+            quantise(noise, b)
+            store(r, g, b, 0, out[j])
+        else:
+            store_at_16_bits(r, g, b, out[j])
+
+
+@numba.njit(fastmath=FAST)
+def _add_line(
+    row: NDArray[np.unsignedinteger], weight: float, decode: NDArray[np.float32],
+    line: NDArray[np.float32],
+) -> None:  # fmt: skip
+    for x in range(row.size):
+        line[x] += weight * decode[row[x]]
+
+
+@numba.njit(fastmath=FAST)
+def _weigh_across(
+    line: NDArray[np.float32], first: NDArray[np.int64], left: int,
+    weights: NDArray[np.float32], r: Row, g: Row, b: Row,
+) -> None:  # fmt: skip
+    """What each pixel sums up of a line, its colours beside each other."""
+    for i in range(r.size):
+        red = green = blue = np.float32(0)
+        x = np.uint32(3 * (first[i] - left))
+        for tap in range(weights.shape[1]):
+            weight = weights[i, tap]
+            red += weight * line[x]
+            green += weight * line[x + np.uint32(1)]
+            blue += weight * line[x + np.uint32(2)]
+            x += np.uint32(3)
+        r[i], g[i], b[i] = red, green, blue
+
+
+@numba.njit(parallel=True, nogil=True, cache=True)
+def resample_transparent(
+    source: AnyPicture,
+    decode: NDArray[np.float32],
     encode: NDArray[np.float32],
     x_first: NDArray[np.int64],
     x_weights: NDArray[np.float32],
@@ -94,43 +150,33 @@ def resample(
     y_origin: int,
     out: AnyPicture,
 ) -> None:
-    """Separable resampling in linear light, premultiplied inside, into ``out``.
-
-    ``x_origin`` and ``y_origin`` are the absolute output coordinates of the first pixel, which
-    the dither needs.
-    """
-    channels = source.shape[2]
+    """``resample`` for pictures with alpha, premultiplied inside."""
     height, width = y_first.shape[0], x_first.shape[0]
     left = x_first.min()
     right = x_first.max() + x_weights.shape[1]
     top = np.float32(decode.shape[0] - 1)
     for j in numba.prange(height):
-        line = np.zeros((right - left) * channels, np.float32)
+        line = np.zeros((right - left) * 4, np.float32)
         for tap in range(y_weights.shape[1]):
             weight = y_weights[j, tap]
             if weight == 0:
                 continue
             row = source[y_first[j] + tap, left:right].reshape(-1)
-            if channels == 4:
-                for x in range(0, row.size, 4):
-                    alpha = weight * (row[x + 3] / top)
-                    for c in range(3):
-                        line[x + c] += alpha * decode[row[x + c]]
-                    line[x + 3] += alpha
-            else:
-                for x in range(row.size):
-                    line[x] += weight * decode[row[x]]
+            for x in range(0, row.size, 4):
+                alpha = weight * (row[x + 3] / top)
+                for c in range(3):
+                    line[x + c] += alpha * decode[row[x + c]]
+                line[x + 3] += alpha
         for i in range(width):
             red = green = blue = share = np.float32(0)
-            x = (x_first[i] - left) * channels
+            x = (x_first[i] - left) * 4
             for tap in range(x_weights.shape[1]):
                 weight = x_weights[i, tap]
                 red += weight * line[x]
                 green += weight * line[x + 1]
                 blue += weight * line[x + 2]
-                if channels == 4:
-                    share += weight * line[x + 3]
-                x += channels
+                share += weight * line[x + 3]
+                x += 4
             noise = dither(x_origin + i, y_origin + j)
             _store_pixel(out[j, i], red, green, blue, share, encode, noise)
 
@@ -146,66 +192,15 @@ def halve(source: AnyPicture, decode: NDArray[np.float32]) -> AnyPicture:
         above, below = source[2 * j], source[min(2 * j + 1, rows - 1)]
         line = np.empty(out.shape[1] * channels)
         if channels == 4:
-            _means_of_transparent(above, below, decode, top, line)
+            means_of_transparent(above, below, decode, top, line)
         else:
-            _means(above, below, decode, line)
+            means(above, below, decode, line)
         if channels == 4:
-            _encode_colours(line)
+            encode_colours(line)
         else:
             encode(line)
-        _store_line(line, top, out[j])
+        store_line(line, top, out[j])
     return out
-
-
-@numba.njit(fastmath=FAST)
-def _means(above: AnyPicture, below: AnyPicture, decode: NDArray[np.float32], line: Row) -> None:
-    """Linear means of 2 x 2 pixels of two lines."""
-    last = np.uint32(above.shape[0] - 1)
-    for i in range(line.size // 3):
-        left = np.uint32(2 * i)
-        right = min(left + np.uint32(1), last)
-        for c in range(3):
-            sum_above = decode[above[left, c]] + decode[above[right, c]]
-            sum_below = decode[below[left, c]] + decode[below[right, c]]
-            line[3 * i + c] = 0.25 * (sum_above + sum_below)
-
-
-@numba.njit(fastmath=FAST)
-def _means_of_transparent(
-    above: AnyPicture, below: AnyPicture, decode: NDArray[np.float32], top: float, line: Row
-) -> None:
-    """The same with alpha (0..1), by which colours are weighed where there is any."""
-    last = above.shape[0] - 1
-    for i in range(line.size // 4):
-        left, right = 2 * i, min(2 * i + 1, last)
-        a, b, c, d = (
-            float(above[left, 3]), float(above[right, 3]), float(below[left, 3]),
-            float(below[right, 3]),
-        )  # fmt: skip
-        alpha = a + b + c + d
-        if alpha == 0.0:
-            a = b = c = d = 1.0
-        total = a + b + c + d
-        for k in range(3):
-            colour = a * decode[above[left, k]] + b * decode[above[right, k]]
-            colour += c * decode[below[left, k]] + d * decode[below[right, k]]
-            line[4 * i + k] = colour / total
-        line[4 * i + 3] = alpha / (4.0 * top)
-
-
-@numba.njit(fastmath=FAST)
-def _encode_colours(line: Row) -> None:
-    for i in range(line.size // 4):
-        for k in range(3):
-            line[4 * i + k] = encoded(line[4 * i + k])
-
-
-@numba.njit(fastmath=FAST)
-def _store_line(line: Row, top: float, out: AnyPicture) -> None:
-    channels = out.shape[1]
-    for i in range(out.shape[0]):
-        for c in range(channels):
-            out[i, c] = int(top * line[channels * i + c] + 0.5)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)

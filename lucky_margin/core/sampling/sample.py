@@ -49,18 +49,12 @@ def sample_into(
     photo = _read_only(photo)
     across = axis_weights(left, step_x, x, width, photo.shape[1])
     down = axis_weights(top, step_y, y, height, photo.shape[0])
-    kernels.resample(
-        photo,
-        decode_table(photo.dtype),
-        encode_table(),
-        across.first,
-        across.weights,
-        down.first,
-        down.weights,
-        x,
-        y,
-        out,
-    )
+    decode = decode_table(photo.dtype)
+    taps = across.first, across.weights, down.first, down.weights
+    if photo.shape[2] == 3:
+        kernels.resample(photo, decode, *taps, x, y, out)
+    else:
+        kernels.resample_transparent(photo, decode, encode_table(), *taps, x, y, out)
 
 
 _PER_8_BIT_STEP: Any = np.uint16(257)

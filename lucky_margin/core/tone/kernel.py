@@ -9,7 +9,14 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.sampling.kernels import dither, to_8_bits
+from lucky_margin.core.sampling.lines import (
+    dither,
+    dither_noise,
+    load,
+    quantise,
+    store,
+    to_8_bits,
+)
 from lucky_margin.core.sampling.vector_maths import FAST, Row, encode, encoded, exp2, log2
 from lucky_margin.core.tone.bases import DARKEST, MIDDLE_GREY
 from lucky_margin.core.tone.curves import STEPS
@@ -19,17 +26,13 @@ from lucky_margin.core.tone.overlays import fade, tint, wash
 from lucky_margin.core.tone.rows import (
     DARK,
     copy,
-    dither_noise,
     highest,
     into_gamut,
-    load,
     look_up,
     luminance,
     mix,
     multiply,
-    quantise,
     smooth,
-    store,
 )
 from lucky_margin.core.types import Picture8, Picture16
 

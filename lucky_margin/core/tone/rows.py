@@ -7,12 +7,9 @@ Colours are three rows, changed in place.
 
 import numba
 import numpy as np
-from numpy.typing import NDArray
 
-from lucky_margin.core.sampling.kernels import WHOLE
 from lucky_margin.core.sampling.vector_maths import FAST, ONE, TINY, Row
 from lucky_margin.core.tone.bases import LUMINANCE
-from lucky_margin.core.types import Picture8, Picture16
 
 RED, GREEN, BLUE = LUMINANCE
 DARK = 1e-6
@@ -72,17 +69,6 @@ def look_up(table: Row, places: Row, out: Row) -> None:
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
-def load(line: Picture16, start: int, decode: NDArray[np.float32], r: Row, g: Row, b: Row) -> None:
-    """Linear light of a line of pixels, from ``start`` on."""
-    for i in range(r.size):
-        # An unsigned place is not asked whether it counts from the end.
-        at = np.uint32(start + i)
-        r[i] = decode[line[at, 0]]
-        g[i] = decode[line[at, 1]]
-        b[i] = decode[line[at, 2]]
-
-
-@numba.njit(error_model="numpy", fastmath=FAST)
 def copy(source: Row, target: Row) -> None:
     for i in range(source.size):
         target[i] = source[i]
@@ -133,33 +119,3 @@ def into_gamut(r: Row, g: Row, b: Row) -> None:
         r[i] = y + share * (red - y)
         g[i] = y + share * (green - y)
         b[i] = y + share * (blue - y)
-
-
-@numba.njit(error_model="numpy", fastmath=FAST)
-def dither_noise(x: int, y: int, noise: Row) -> None:
-    """``kernels.dither`` for the pixels of a line that begins at ``x``."""
-    for i in range(noise.size):
-        inner = 0.06711056 * (x + i) + 0.00583715 * y
-        outer = 52.9829189 * (inner - np.floor(inner))
-        noise[i] = outer - np.floor(outer) - 0.5
-
-
-@numba.njit(error_model="numpy", fastmath=FAST)
-def quantise(noise: Row, row: Row) -> None:
-    """Values (0..1) as whole steps of 0 to 255, as ``kernels.to_8_bits`` rounds them."""
-    for i in range(row.size):
-        value = 255.0 * row[i]
-        nearest = np.floor(value + 0.5)
-        dithered = np.floor(value + 0.5 + 0.999 * noise[i])
-        kept = nearest if abs(value - nearest) <= WHOLE else dithered
-        row[i] = min(max(kept, 0.0), 255.0)
-
-
-@numba.njit(error_model="numpy", fastmath=FAST)
-def store(r: Row, g: Row, b: Row, start: int, line: Picture8) -> None:
-    """Whole steps into a line of pixels, from ``start`` on."""
-    for i in range(r.size):
-        at = np.uint32(start + i)
-        line[at, 0] = np.uint8(np.int32(r[i]))
-        line[at, 1] = np.uint8(np.int32(g[i]))
-        line[at, 2] = np.uint8(np.int32(b[i]))
