@@ -17,7 +17,18 @@ import numpy as np
 from PIL import Image
 
 from lucky_margin.cli import main
-from lucky_margin.core.document import Export, FixedPixels, MarkDesign, new_finish
+from lucky_margin.core.document import (
+    Export,
+    FixedPixels,
+    MarkDesign,
+    PicturePiece,
+    TableLook,
+    TextPiece,
+    Tone,
+    new_finish,
+    read_finish,
+)
+from lucky_margin.core.text import face_of
 from lucky_margin.store import Store
 from tests.support import encoded, gradient, noise, with_size
 
@@ -272,6 +283,16 @@ class LetteringTest(CommandTest):
         auto = self.pixels("--text", "Open", "--text-color", "auto", "--text-at", "calm")
         self.assertGreater(np.abs(auto - 120).max(), 100)
 
+    def test_an_own_font_by_its_file(self):
+        words = ("--text", "Kiln", "--text-size", "20%")
+        file = self.folder / "own.ttf"
+        file.write_bytes(face_of("anton", 400, False).read_bytes())
+        own = self.pixels(*words, "--font", file)
+        np.testing.assert_array_equal(own, self.pixels(*words, "--font", "anton"))
+        file.write_bytes(b"no font")
+        self.bad("no TTF or OTF", "finish", self.plain, *words, "--font", file, "-o", "x.png")
+        self.bad("can't read", "finish", self.plain, *words, "--font", "gone.ttf", "-o", "x.png")
+
     def test_a_mark_of_words_on_a_spot_and_all_over(self):
         spot = np.abs(self.pixels("--mark-text", "Pebblewick", "--mark-opacity", "60%") - 120)
         self.assertGreater(spot[200:, 200:].max(), 60)
@@ -301,7 +322,15 @@ class LetteringTest(CommandTest):
 
     def test_bad_options_say_what_is_known(self):
         self.bad(
-            "one of figtree", "finish", self.plain, "--text", "a", "--font", "x", "-o", "x.png"
+            "TTF or OTF file or one of figtree",
+            "finish",
+            self.plain,
+            "--text",
+            "a",
+            "--font",
+            "x",
+            "-o",
+            "x.png",
         )
         self.bad("one of upper-left", "finish", self.plain, "--text", "a", "--text-at", "x",
                  "-o", "x.png")  # fmt: skip
@@ -323,6 +352,30 @@ class RenderTest(CommandTest):
         self.assertEqual(
             (Image.open(self.out).size, Image.open(self.out).format), ((40, 50), "PNG")
         )
+
+    def test_pictures_fonts_and_tables_are_found_beside_it_too(self):
+        logo, font = self.folder / "logo.png", self.folder / "own.ttf"
+        logo.write_bytes(encoded(np.full((8, 8, 3), (0, 160, 0), np.uint8)))
+        font.write_bytes(face_of("anton", 400, False).read_bytes())
+        table = self.folder / "grey.cube"
+        table.write_text("LUT_3D_SIZE 2\n" + "0.5 0.5 0.5\n" * 8)
+        digests = [hashlib.sha256(f.read_bytes()).hexdigest() for f in (logo, font, table)]
+        finish = read_finish(json.loads(self.document.read_text()))
+        pieces = (
+            PicturePiece(id="logo", sha256=digests[0], width=0.4),
+            TextPiece(id="text", text="O", family=digests[1], size=0.3, colour="#FF0000"),
+        )
+        tone = Tone(look=TableLook(name="Grey", table=digests[2]))
+        self.document.write_text(
+            finish.model_copy(update={"pieces": pieces, "tone": tone}).model_dump_json()
+        )
+        self.good("render", self.document, "--size", "Tall", "-o", self.out)
+        with Image.open(self.out) as opened:
+            drawn = np.asarray(opened.convert("RGB")).astype(int)
+        for colour in ((0, 160, 0), (255, 0, 0), (128, 128, 128)):
+            self.assertGreater((np.abs(drawn - colour).max(axis=2) < 12).sum(), 5)
+        logo.unlink()
+        self.bad("not here", "render", self.document, "--size", "Tall", "-o", self.out)
 
     def test_the_photo_can_be_named_and_has_to_be_the_right_one(self):
         elsewhere = self.folder / "sub"

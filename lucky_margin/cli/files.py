@@ -18,6 +18,9 @@ PHOTO_SUFFIXES = frozenset(
 )
 
 
+FONT_SUFFIXES = frozenset([".ttf", ".otf"])
+
+
 def read_photo(path: Path) -> tuple[DecodedPhoto, str]:
     """A photo and the SHA-256 of its bytes."""
     data = path.read_bytes()

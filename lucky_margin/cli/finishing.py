@@ -39,6 +39,7 @@ from lucky_margin.core.finding import find_picture, propose_focus
 from lucky_margin.core.framing import frame_of, within
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.render import MemorySources
+from lucky_margin.core.text import STAND_IN, Face, is_own
 from lucky_margin.core.tone import propose_tone
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import Store
@@ -93,8 +94,13 @@ def _finish_photo(
         drawing, sha256 = read_photo(Path(chosen.mark_file))
         photos[sha256] = drawing
         logo = logo_of(sha256, drawing)
-    sources = MemorySources(photos, tables=tables)
-    finish = Finish.model_validate(lettered(finish, chosen, logo, _kept_mark(chosen)).model_dump())
+    family, fonts = values.font(chosen.font or STAND_IN)
+    mark, face = _kept_mark(chosen)
+    if mark and face:
+        fonts[mark.design.family] = face
+    sources = MemorySources(photos, tables=tables, fonts=fonts)
+    worded = lettered(finish, chosen, family, logo, mark)
+    finish = Finish.model_validate(worded.model_dump())
     for size in finish.sizes:
         finish = settled(finish, size.id, chosen, sources)
     for size in finish.sizes:
@@ -102,11 +108,14 @@ def _finish_photo(
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
 
 
-def _kept_mark(chosen: argparse.Namespace) -> UsedMark | None:
+def _kept_mark(chosen: argparse.Namespace) -> tuple[UsedMark | None, Face | None]:
+    """The mark that is asked for, and its own font if it has one."""
     if not chosen.mark:
-        return None
+        return None, None
     with contextlib.closing(Store(data_folder())) as store:
-        return kept_mark(chosen.mark, store)
+        mark = kept_mark(chosen.mark, store)
+        family = mark.design.family
+        return mark, store.fonts.face(family) if is_own(family) else None
 
 
 def _fresh(

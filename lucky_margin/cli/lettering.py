@@ -4,6 +4,7 @@ import argparse
 
 from lucky_margin.cli import values
 from lucky_margin.core.document import (
+    AnyFamily,
     Finish,
     KnockOut,
     MarginAnchor,
@@ -40,7 +41,9 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         "--text-at", metavar="PLACE", help="such as upper-left, lower-centre, middle; or calm"
     )
     finish.add_argument("--text-size", metavar="N%%", help="of the short side; default: 8%%")
-    finish.add_argument("--font", metavar="NAME", help=f"one of {', '.join(FAMILIES)}")
+    finish.add_argument(
+        "--font", metavar="NAME", help=f"a TTF or OTF file, or one of {', '.join(FAMILIES)}"
+    )
     finish.add_argument("--text-color", metavar="#COLOUR", help="or auto: one that can be read")
     mark = finish.add_mutually_exclusive_group()
     mark.add_argument("--mark-text", metavar="WORDS", help="a watermark of words")
@@ -52,15 +55,19 @@ def add_options(finish: argparse.ArgumentParser) -> None:
 
 
 def lettered(
-    finish: Finish, chosen: argparse.Namespace, logo: MarkLogo | None, mark: UsedMark | None
+    finish: Finish,
+    chosen: argparse.Namespace,
+    family: AnyFamily,
+    logo: MarkLogo | None,
+    mark: UsedMark | None,
 ) -> Finish:
-    """``finish`` with the words and the mark that the options name; ``logo`` is that of
-    --mark-file, ``mark`` that of --mark.
+    """``finish`` with the words and the mark that the options name; ``family`` is that of --font,
+    ``logo`` that of --mark-file, ``mark`` that of --mark.
 
     Raises:
         BadInput: an option is not understood.
     """
-    pieces = (_text(chosen),) if chosen.text else ()
+    pieces = (_text(chosen, family),) if chosen.text else ()
     watermark = _watermark(chosen, logo, mark)
     return finish.model_copy(update={"pieces": pieces, "watermark": watermark})
 
@@ -99,19 +106,16 @@ def settled(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: S
             raise BadInput("--text does not fit inside the margin; make it smaller.")
         best = places[0]
         edit = PlacePiece(id="text-1", x=best.x, y=best.y, only_this_size=True)
-        finish = apply_edit(finish, size_id, edit, facts).finish
+        finish = apply_edit(finish, size_id, edit, facts, sources.font).finish
     if chosen.text and chosen.text_color == "auto":
         mended = make_readable(finish, finish.size(size_id), "text-1", sources)
         if mended:
             change = SetPiece(ids=("text-1",), changes=mended[0], only_this_size=True)
-            finish = apply_edit(finish, size_id, change, facts).finish
+            finish = apply_edit(finish, size_id, change, facts, sources.font).finish
     return finish
 
 
-def _text(chosen: argparse.Namespace) -> TextPiece:
-    key = (chosen.font or "figtree").strip().lower().replace(" ", "-")
-    if key not in FAMILIES:
-        raise BadInput(f"--font needs one of {', '.join(FAMILIES)}, not “{chosen.font}”.")
+def _text(chosen: argparse.Namespace, family: AnyFamily) -> TextPiece:
     anchor = MarginAnchor(x=0.5, y=1)
     if chosen.text_at and chosen.text_at != "calm":
         anchor = _anchor(chosen.text_at, "--text-at")
@@ -121,7 +125,7 @@ def _text(chosen: argparse.Namespace) -> TextPiece:
         {
             "id": "text-1",
             "text": chosen.text.replace("\\n", "\n"),
-            "family": key,
+            "family": family,
             "size": values.percent(chosen.text_size or "8%", "--text-size"),
             "anchor": anchor,
             "align": align,

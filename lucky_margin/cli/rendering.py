@@ -2,14 +2,17 @@
 
 import argparse
 import json
+import re
 from hashlib import sha256
 
-from lucky_margin.cli.files import PHOTO_SUFFIXES, format_of, read_photo, write
+from lucky_margin.cli.files import FONT_SUFFIXES, PHOTO_SUFFIXES, format_of, read_photo, write
 from lucky_margin.core.document import ExportChanges, Finish, read_finish
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.export import export
-from lucky_margin.core.photos import DecodedPhoto, decode
+from lucky_margin.core.photos import decode
 from lucky_margin.core.render import MemorySources
+from lucky_margin.core.text import read_font
+from lucky_margin.core.tone import read_cube
 
 
 def render_document(chosen: argparse.Namespace) -> None:
@@ -32,26 +35,42 @@ def render_document(chosen: argparse.Namespace) -> None:
     finish = finish.model_copy(update={"export": own})
     size = size.model_copy(update={"own": size.own.model_copy(update={"export": ExportChanges()})})
     finish = finish.with_size(size)
-    photo = _photo_of(finish, chosen)
-    file = export(finish, size, MemorySources({finish.photo.sha256: photo}))
+    file = export(finish, size, _sources(finish, chosen))
     write(file, chosen.out, chosen.replace)
 
 
-def _photo_of(finish: Finish, chosen: argparse.Namespace) -> DecodedPhoto:
-    """The document's photo: the one named, or the one beside it with the right SHA-256."""
-    wanted = finish.photo.sha256
+def _sources(finish: Finish, chosen: argparse.Namespace) -> MemorySources:
+    """What the document refers to by SHA-256: the photo that is named, and files beside it."""
+    photos, tables, fonts = {}, {}, {}
     if chosen.photo:
         photo, digest = read_photo(chosen.photo)
-        if digest != wanted:
+        if digest != finish.photo.sha256:
             raise BadInput(
                 f"{chosen.photo} is not the photo of this finish; name the one it is of."
             )
-        return photo
+        photos[digest] = photo
+    wanted = set(_SHA256.findall(finish.model_dump_json())) - set(photos)
     for path in sorted(chosen.document.resolve().parent.iterdir()):
-        if path.suffix.lower() in PHOTO_SUFFIXES and path.is_file():
-            data = path.read_bytes()
-            if sha256(data).hexdigest() == wanted:
-                return decode(data, path.name)
-    raise NotFound(
-        f"The photo of this finish is not beside {chosen.document}; name it with --photo."
-    )
+        suffix = path.suffix.lower()
+        if suffix not in _SUFFIXES or not path.is_file():
+            continue
+        data = path.read_bytes()
+        digest = sha256(data).hexdigest()
+        if digest not in wanted:
+            continue
+        if suffix in FONT_SUFFIXES:
+            fonts[digest] = read_font(data, digest).face
+        elif suffix == _TABLE:
+            tables[digest] = read_cube(data)
+        else:
+            photos[digest] = decode(data, path.name)
+    if finish.photo.sha256 not in photos:
+        raise NotFound(
+            f"The photo of this finish is not beside {chosen.document}; name it with --photo."
+        )
+    return MemorySources(photos, tables=tables, fonts=fonts)
+
+
+_SHA256 = re.compile("[0-9a-f]{64}")
+_TABLE = ".cube"
+_SUFFIXES = PHOTO_SUFFIXES | FONT_SUFFIXES | {_TABLE, ".svg"}

@@ -6,8 +6,10 @@ from pathlib import Path
 
 from pydantic import TypeAdapter
 
+from lucky_margin.cli.files import FONT_SUFFIXES
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
+    AnyFamily,
     AsCropped,
     BlurredPhoto,
     FixedPixels,
@@ -29,6 +31,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.words import LOOK_NAMES
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.text import FAMILIES, Face, read_font
 from lucky_margin.core.tone import ADDED, ColourTable, read_cube
 
 TONE_SETTINGS = (*ADDED, "black_point", "white_point")
@@ -150,6 +153,27 @@ def look(text: str) -> tuple[LookUse, dict[str, ColourTable]]:
             f"--look needs a .cube file or one of {', '.join(LOOK_NAMES)}, not “{name}”."
         )
     return StockLook.model_validate({"key": key, "strength": share}), {}
+
+
+def font(text: str) -> tuple[AnyFamily, dict[str, Face]]:
+    """A family by its name, or an own font by its file; and the face by its SHA-256.
+
+    Raises:
+        BadInput: there is no such family, or the file can't be read.
+    """
+    if Path(text).suffix.lower() in FONT_SUFFIXES:
+        try:
+            data = Path(text).read_bytes()
+        except OSError as error:
+            raise BadInput(f"--font can't read {text}: {error.strerror}.") from error
+        digest = sha256(data).hexdigest()
+        return digest, {digest: read_font(data, digest).face}
+    key = text.strip().lower().replace(" ", "-")
+    if key not in FAMILIES:
+        raise BadInput(
+            f"--font needs a TTF or OTF file or one of {', '.join(FAMILIES)}, not “{text}”."
+        )
+    return FAMILIES[key].key, {}
 
 
 def numbers(text: str, between: str, count: int, option: str, example: str) -> list[float]:
