@@ -14,6 +14,7 @@ from lucky_margin.core.document import (
     MarginAnchor,
     Plate,
     Point,
+    Repeat,
     Shadow,
     TextPiece,
     Watermark,
@@ -258,14 +259,23 @@ class CheckTest(unittest.TestCase):
         self.assertRegex(self.found(finish)["small"].text, r"a small x is \d\.\d px high")
         self.assertNotIn("small", self.mended(finish, "small"))
 
-    def test_letters_that_no_font_has_are_named(self):
+    def test_badges_and_rows_of_them_past_the_margin_are_made_to_fit(self):
+        wide = BadgePiece(id="badge-1", form="label", width=2, height=0.4)
+        row = wide.model_copy(update={"width": 0.3, "repeat": Repeat(count=4, spread=3)})
+        for piece in (wide, row):
+            mended = self.mended(finish_with(piece), "past")
+            self.assertNotIn("past", mended)
+
+    def test_letters_that_no_font_has_are_named_and_left_out(self):
         finish = finish_with(WORDS.model_copy(update={"text": "Glaze 𓂀"}))
         self.assertIn("𓂀", self.found(finish)["missing"].text)
+        self.assertNotIn("missing", self.mended(finish, "missing"))
 
-    def test_words_over_the_focus_are_said(self):
+    def test_words_over_the_focus_are_said_and_moved_beside_it(self):
         focus = Focus(point=Point(x=0.5, y=0.5), box=Box(left=0.4, top=0.4, width=0.2, height=0.2))
         finish = finish_with(WORDS, focus=focus)
         self.assertRegex(self.found(finish)["over focus"].text, r"covers \d+.% of the focus box")
+        self.assertNotIn("over focus", self.mended(finish, "over focus"))
         aside = WORDS.model_copy(update={"anchor": MarginAnchor(x=0.5, y=0)})
         self.assertNotIn("over focus", self.found(finish_with(aside, focus=focus)))
 

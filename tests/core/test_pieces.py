@@ -11,8 +11,10 @@ from hypothesis import strategies as st
 from lucky_margin.core.document import (
     BadgePiece,
     Border,
+    Box,
     Export,
     FixedPixels,
+    Focus,
     MarginAnchor,
     MarkDesign,
     PhotoAnchor,
@@ -21,6 +23,7 @@ from lucky_margin.core.document import (
     PieceChanges,
     PlainShape,
     Plate,
+    Point,
     Shadow,
     Sides,
     Size,
@@ -468,6 +471,11 @@ class FreePlaceTest(unittest.TestCase):
                 one[2] <= other[0] or other[2] <= one[0] or one[3] <= other[1] or other[3] <= one[1]
             )
             self.assertTrue(apart)
+        self.assertEqual(finish.pieces[0].anchor, MarginAnchor(x=0.5, y=0.05))
+
+    def test_words_that_are_added_leave_the_focus_free_if_they_can(self):
+        low = Focus(point=Point(x=0.5, y=0.9), box=Box(left=0.2, top=0.75, width=0.6, height=0.25))
+        finish = edited(many_sizes(focus=low), edits.AddText(purpose="line"))
         self.assertEqual(finish.pieces[0].anchor, MarginAnchor(x=0.5, y=0.05))
 
     def test_where_nothing_is_free_they_lie_at_home(self):

@@ -90,6 +90,7 @@ _FIELDS = {
     "text": "words",
     "fill": "filling the box",
     "wrap": "line width",
+    "align": "alignment",
     "bend": "arc",
     "parts": "parts of the words",
     "letters": "colour inside",

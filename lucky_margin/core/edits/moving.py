@@ -148,7 +148,7 @@ def scale_piece(here: Context, edit: edits.ScalePiece) -> Edited:
     if x and y:
         diagonal = math.hypot(laid.width, laid.height)
         gained = (along * x * laid.width + across * y * laid.height) / diagonal**2
-        fields = _scaled(laid, max(0.02, 1 + gained))
+        fields = scaled_fields(laid, max(0.02, 1 + gained))
     elif isinstance(piece, TextPiece) and x and not piece.repeat:
         width = max(laid.width + along * x, laid.em / 2)
         fields = {"wrap": within(width / margins_here(here).box.width, 0.02, 4), "fill": False}
@@ -157,7 +157,7 @@ def scale_piece(here: Context, edit: edits.ScalePiece) -> Edited:
         length = getattr(piece, side) + gain / laid.short_side
         fields = {side: within(length, _SMALLEST, _LARGEST)}
     else:
-        fields = _scaled(laid, max(0.02, 1 + (along * x + across * y) / laid.width))
+        fields = scaled_fields(laid, max(0.02, 1 + (along * x + across * y) / laid.width))
     edited = changed_piece(here, piece.id, fields, edit.only_this_size)
     # The side or corner opposite the grip stays where it is.
     now = laid_one(edited, edit.id)
@@ -209,7 +209,8 @@ def place_piece(here: Context, edit: edits.PlacePiece) -> Edited:
     return put(here, {laid: (edit.x, edit.y)}, edit.only_this_size)
 
 
-def _scaled(laid: LaidPiece, factor: float) -> dict[str, Any]:
+def scaled_fields(laid: LaidPiece, factor: float) -> dict[str, Any]:
+    """What a piece's fields are when it is ``factor`` times as large."""
     piece = laid.piece
     fields = _scaled_one(laid, factor)
     if piece.repeat:

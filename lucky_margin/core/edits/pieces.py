@@ -22,6 +22,7 @@ from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.edits.placing import changed_piece, laid_here, margins_here
 from lucky_margin.core.edits.steps import with_own
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.framing import focus_on
 from lucky_margin.core.oklab import from_light, into_gamut
 from lucky_margin.core.pieces import lay_piece
 from lucky_margin.core.sampling.srgb import decode, encode
@@ -221,16 +222,20 @@ def _added(here: Context, pieces: Iterable[Piece]) -> Edited:
 
 
 def _where_free(here: Context, piece: Piece, home: MarginAnchor) -> Piece:
-    """The piece at home or, where it would cover another one there, at the first height that is
-    free, if any is."""
+    """The piece at home or, where it would cover another one or the focus there, at the first
+    height that is free, if any is; the focus is covered before a piece is."""
     others = [one.bounds for one in laid_here(here)]
-    for height in (home.y, *HEIGHTS):
-        anchor = home.model_copy(update={"y": height})
-        tried = piece.model_copy(update={"anchor": anchor})
-        box = lay_piece(tried, margins_here(here), here.frame, here.font).bounds
-        if not any(box.meets(other) for other in others):
-            return tried
-    return piece.model_copy(update={"anchor": home})
+    focus = focus_on(here.finish.focus, here.frame)
+    places = [
+        piece.model_copy(update={"anchor": home.model_copy(update={"y": height})})
+        for height in (home.y, *HEIGHTS)
+    ]
+    boxes = [lay_piece(one, margins_here(here), here.frame, here.font).bounds for one in places]
+    for avoided in ([*others, focus] if focus else others, others):
+        for place, box in zip(places, boxes, strict=True):
+            if not any(box.meets(other) for other in avoided):
+                return place
+    return places[0]
 
 
 def _chosen(here: Context, ids: Iterable[str]) -> list[Piece]:

@@ -1,6 +1,6 @@
 """Framing: which part of the photo a size shows, at how many pixels."""
 
-from lucky_margin.core.framing.frame import Frame, frame_of, laid
+from lucky_margin.core.framing.frame import Frame, focus_on, frame_of, laid
 from lucky_margin.core.framing.gestures import Grip, WindowField, dragged, drawn, scaled, typed
 from lucky_margin.core.framing.outputs import Band, Output, output_of
 from lucky_margin.core.framing.rooms import Room
@@ -18,6 +18,7 @@ __all__ = [
     "dragged",
     "drawn",
     "focus_box",
+    "focus_on",
     "following",
     "frame_of",
     "laid",

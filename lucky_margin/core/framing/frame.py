@@ -8,10 +8,16 @@ that nothing is ever stretched. A size as cropped takes its window on whole phot
 from dataclasses import dataclass
 
 from lucky_margin.core.affine import Affine
-from lucky_margin.core.document import AsCropped, Box, Finish, FixedPixels, Size
+from lucky_margin.core.document import AsCropped, Box, Finish, FixedPixels, Focus, Size
 from lucky_margin.core.framing.outputs import Output, output_of
 from lucky_margin.core.framing.turning import TurnedPhoto
-from lucky_margin.core.framing.windows import following, largest_inside, on_whole_pixels, whole
+from lucky_margin.core.framing.windows import (
+    focus_box,
+    following,
+    largest_inside,
+    on_whole_pixels,
+    whole,
+)
 
 
 @dataclass(frozen=True)
@@ -119,3 +125,14 @@ def _shown(size: Size, photo_box: Box, window: Box) -> Box:
         width=width,
         height=height,
     )
+
+
+def focus_on(focus: Focus | None, frame: Frame) -> Box | None:
+    """The upright box around the focus box where it lies on the size, in output pixels, or None
+    without one."""
+    turned = focus_box(focus, frame.photo)
+    if turned is None:
+        return None
+    left, top = frame.to_output(turned.left, turned.top)
+    right, bottom = frame.to_output(turned.right, turned.bottom)
+    return Box(left=left, top=top, width=right - left, height=bottom - top)

@@ -2,9 +2,9 @@
 
 from dataclasses import replace
 
-from lucky_margin.core.document import Box, Finish, Size, WatermarkChanges
+from lucky_margin.core.document import Finish, Size, WatermarkChanges
 from lucky_margin.core.errors import NotFound
-from lucky_margin.core.framing import focus_box, frame_of
+from lucky_margin.core.framing import focus_on, frame_of
 from lucky_margin.core.pieces import margins_of
 from lucky_margin.core.pieces.calm import CalmPlace, calm_places
 from lucky_margin.core.render.pieces import laid_pieces
@@ -31,13 +31,8 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
         raise NotFound("This piece is not on this size; switch it on first.")
     own = laid.pop(piece_id).bounds
     avoid = [one.bounds for one in laid.values()]
-    turned = focus_box(finish.focus, frame.photo)
-    if turned:
-        (left, top), (right, bottom) = (
-            frame.to_output(turned.left, turned.top),
-            frame.to_output(turned.right, turned.bottom),
-        )
-        avoid.append(Box(left=left, top=top, width=right - left, height=bottom - top))
+    if focus := focus_on(finish.focus, frame):
+        avoid.append(focus)
     bare = finish.model_copy(update={"pieces": ()})
     ways = size.own.model_copy(update={"pieces": {}, "watermark": WatermarkChanges(on=False)})
     plain = size.model_copy(update={"own": ways})

@@ -9,10 +9,12 @@ from lucky_margin.core.document import (
     TextPiece,
     WatermarkChanges,
 )
-from lucky_margin.core.edits.edit import AlignPieces, SetPiece, SetWatermark
-from lucky_margin.core.framing import Frame, focus_box, frame_of
+from lucky_margin.core.edits.edit import AlignPieces, PlacePiece, SetPiece, SetWatermark
+from lucky_margin.core.edits.moving import scaled_fields
+from lucky_margin.core.framing import Frame, focus_on, frame_of
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.pieces import LaidPiece, Margins, margins_of
+from lucky_margin.core.render.calm import calm_places_of
 from lucky_margin.core.render.check import Check, CheckAction
 from lucky_margin.core.render.legibility import contrast_of, make_readable, seen_scale
 from lucky_margin.core.render.pieces import laid_pieces
@@ -50,7 +52,7 @@ def piece_checks(finish: Finish, size: Size, frame: Frame, sources: Sources) -> 
                 _contrast(finish, size, laid, sources),
                 _small(finish, size, laid, sources),
                 _missing(laid),
-                _over_focus(finish, laid, frame),
+                _over_focus(finish, size, laid, frame, sources),
             ]
     found += [_watermark(finish, size, sources), _watermark_font(finish, size, sources)]
     return [item for item in found if item is not None]
@@ -101,13 +103,15 @@ def _past(laid: LaidPiece, margins: Margins) -> Check | None:
             to = "top" if box.top < room.top else "bottom"
         edit = AlignPieces.model_validate({"ids": [piece.id], "to": to, "only_this_size": True})
         action = CheckAction(label="Move it inside", edit=edit)
-    elif isinstance(piece, TextPiece):
-        shrunk = min(room.width / box.width, room.height / box.height) * laid.em / laid.short_side
-        changes = PieceChanges(size=round(shrunk * 0.99, 5), fill=False, dx=0, dy=0)
+    else:
+        shrunk = 0.99 * min(room.width / box.width, room.height / box.height)
+        fields = scaled_fields(laid, shrunk) | {"dx": 0, "dy": 0}
+        if isinstance(piece, TextPiece):
+            # Its lines may be as long as they were.
+            fields["wrap"] = piece.wrap
+        changes = PieceChanges.model_validate(fields)
         whole = SetPiece(ids=(piece.id,), changes=changes, only_this_size=True)
         action = CheckAction(label="Make it fit", edit=whole)
-    else:
-        action = None
     text = f"{_name(laid)} reaches {past:.0f} px past the margin."
     return Check(key="past", light="look", text=text, action=action)
 
@@ -147,7 +151,12 @@ def _missing(laid: LaidPiece) -> Check | None:
         return None
     letters = " ".join(laid.text.missing[:6])
     text = f"{_name(laid)} has letters that no font here has: {letters}"
-    return Check(key="missing", light="look", text=text)
+    action = None
+    if isinstance(laid.piece, TextPiece):
+        kept = "".join(letter for letter in laid.piece.text if letter not in laid.text.missing)
+        edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(text=kept), only_this_size=True)
+        action = CheckAction(label="Leave them out", edit=edit)
+    return Check(key="missing", light="look", text=text, action=action)
 
 
 def _font(laid: LaidPiece) -> Check | None:
@@ -162,22 +171,25 @@ def _font(laid: LaidPiece) -> Check | None:
     return Check(key="font", light="look", text=text, action=action)
 
 
-def _over_focus(finish: Finish, laid: LaidPiece, frame: Frame) -> Check | None:
+def _over_focus(
+    finish: Finish, size: Size, laid: LaidPiece, frame: Frame, sources: Sources
+) -> Check | None:
     """How much of what has to stay in view the words cover."""
-    turned = focus_box(finish.focus, frame.photo)
-    if turned is None:
+    focus, box = focus_on(finish.focus, frame), laid.bounds
+    if focus is None:
         return None
-    corners = [frame.to_output(x, y) for x, y in
-               ((turned.left, turned.top), (turned.right, turned.bottom))]  # fmt: skip
-    (left, top), (right, bottom) = corners
-    box = laid.bounds
-    wide = min(box.right, right) - max(box.left, left)
-    high = min(box.bottom, bottom) - max(box.top, top)
-    share = max(0.0, wide) * max(0.0, high) / max((right - left) * (bottom - top), 1e-9)
+    wide = min(box.right, focus.right) - max(box.left, focus.left)
+    high = min(box.bottom, focus.bottom) - max(box.top, focus.top)
+    share = max(0.0, wide) * max(0.0, high) / (focus.width * focus.height)
     if share <= MOST_OF_FOCUS:
         return None
+    action = None
+    if places := calm_places_of(finish, size, laid.piece.id, sources):
+        best = places[0]
+        edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
+        action = CheckAction(label="Move it beside", edit=edit)
     text = f"{_name(laid)} covers {100 * share:.0f}\N{NO-BREAK SPACE}% of the focus box."
-    return Check(key="over focus", light="look", text=text)
+    return Check(key="over focus", light="look", text=text, action=action)
 
 
 def _watermark(finish: Finish, size: Size, sources: Sources) -> Check | None:

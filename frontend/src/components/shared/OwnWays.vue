@@ -5,7 +5,11 @@ import { computed } from 'vue'
 
 import { useBench } from '../../stores/bench'
 
-const props = defineProps<{ step: 'turn' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export' }>()
+const props = defineProps<{
+  step: 'turn' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export'
+  /** Without what differs, which is said elsewhere. */
+  short?: boolean
+}>()
 
 const bench = useBench()
 const hasOthers = computed(() => bench.document!.sizes.length > 1)
@@ -19,7 +23,7 @@ const fields = computed(() => [...new Set(differs.value.flatMap((one) => one.fie
       <input v-model="bench.onlyThisSize" type="checkbox" />
       Change only this size
     </label>
-    <p v-if="fields.length" class="differs">
+    <p v-if="fields.length && !short" class="differs">
       Here of its own: {{ fields.join(', ') }}.
       <button type="button" class="link" @click="bench.edit({ kind: 'follow', step })">follow the others</button>
     </p>

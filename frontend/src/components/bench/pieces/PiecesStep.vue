@@ -104,7 +104,7 @@ function offer(what: Offer): void {
     <RepeatSection v-if="chosen" :piece="chosen" />
     <PiecePlace />
   </template>
-  <OwnWays v-if="bench.document!.sizes.length > 1" step="pieces" />
+  <OwnWays step="pieces" :short="!!chosen" />
 </template>
 
 <style scoped>
