@@ -3,7 +3,6 @@ import { computed, ref } from 'vue'
 
 import type { BadgeForm, Edit, Photo, UsedMark } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
-import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import { useSwatches } from '../../../stores/swatches'
 import OwnWays from '../../shared/OwnWays.vue'
@@ -36,7 +35,6 @@ const OFFERS: { key: Offer; label: string }[] = [
   { key: 'marks', label: 'Kept mark' },
 ]
 
-const bench = useBench()
 const selection = useSelection()
 const { pieces, add } = usePieceEdits()
 const swatches = useSwatches()
