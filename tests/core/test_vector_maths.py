@@ -46,7 +46,7 @@ class VectorMathsTest(unittest.TestCase):
         turn = np.linspace(-np.pi, np.pi, 2001)[1:-1]
         for size in (1e-9, 1.0, 50.0):
             found = over(angle, size * np.sin(turn), size * np.cos(turn))
-            np.testing.assert_allclose(found, turn, atol=4e-4)
+            np.testing.assert_allclose(found, turn, atol=1e-7)
 
     def test_encoding_is_the_standard_s_and_keeps_black_and_white(self):
         light = np.linspace(0, 1, 100_001)

@@ -498,8 +498,8 @@ class WordsRouteTest(ServiceTest):
     def test_a_text_is_judged_and_mended(self):
         judged = self.ok("POST", "/bench/legibility", json=self.body)
         self.assertLess(judged["ratio"], judged["wanted"])
-        photo = self.body["document"]["photo"]["sha256"]
-        for colour in self.ok("GET", f"/bench/palette/{photo}")["colours"]:
+        sha256 = self.body["document"]["photo"]["sha256"]
+        for colour in self.ok("GET", f"/bench/palette/{sha256}")["colours"]:
             self.assertRegex(colour, "^#[0-9A-F]{6}$")
         found = self.ok("POST", "/bench/readable", json=self.body)
         self.assertEqual(found["edit"]["kind"], "set_piece")

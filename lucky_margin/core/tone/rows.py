@@ -42,12 +42,15 @@ def cube_root(x: float) -> float:
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
 def angle(y: float, x: float) -> float:
-    """``atan2`` to 0.0004 radians, by a polynomial on the first octant (Abramowitz and Stegun,
-    "Handbook of Mathematical Functions", 4.4.49, shortened)."""
+    """``atan2`` to 2e-8 radians, by a polynomial on the first octant: M. Abramowitz and I. Stegun,
+    "Handbook of Mathematical Functions" (1964), 4.4.49."""
     ax, ay = abs(x), abs(y)
     a = min(ax, ay) / max(max(ax, ay), 1e-12)
     s = a * a
-    turn = ((-0.0464964749 * s + 0.15931422) * s - 0.327622764) * s * a + a
+    series = 0.0429096138 + s * (-0.0161657367 + s * 0.0028662257)
+    series = 0.1065626393 + s * (-0.0752896400 + s * series)
+    series = -0.3333314528 + s * (0.1999355085 + s * (-0.1420889944 + s * series))
+    turn = a + a * s * series
     turn = 0.5 * np.pi - turn if ay > ax else turn
     turn = np.pi - turn if x < 0.0 else turn
     return -turn if y < 0.0 else turn
