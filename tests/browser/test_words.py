@@ -215,6 +215,50 @@ class ReadingTest(WordsBrowserTest):
         light, dark = np.maximum(behind, luminance(letters)), np.minimum(behind, luminance(letters))
         self.assertGreater(np.median((light + 0.05) / (dark + 0.05)), 3)
 
+    def test_colours_of_the_photo_and_recent_ones_are_offered_everywhere(self):
+        page = self.page
+        self.start("mugs-window.jpg", "Square post")
+        self.add_text("Headline", "Kiln")
+        first = self.field("Letter colour, typed").input_value()
+        self.assertNotEqual(first, "#FFFFFF")  # a tint of the photo
+        colours = page.get_by_role("group", name="Letter colour", exact=True)
+        of_photo = colours.get_by_role("button", name=re.compile("of the photo"))
+        expect(of_photo).to_have_count(5)
+        chosen = of_photo.first.get_attribute("title")[:7]
+        with self.one_change():
+            of_photo.first.click()
+        expect(self.field("Letter colour, typed")).to_have_value(chosen)
+        with self.one_change():
+            self.type_in("Letter colour, typed", "#12AB34")
+        self.button("Shelf").click()
+        self.open_finish_of("bowl-top.jpg")
+        self.step("Border")
+        border = page.get_by_role("group", name="Border colour", exact=True)
+        with self.one_change():
+            border.get_by_role("button", name="#12AB34, recent").click()
+        expect(self.field("Border colour, typed")).to_have_value("#12AB34")
+
+    def test_words_over_the_focus_are_moved_beside_it_by_their_check(self):
+        page = self.page
+        self.open_finish_of("mugs-window.jpg")
+        self.use_size("Tall post")
+        with self.one_change():
+            page.keyboard.press("f")
+            stage = page.get_by_role("img", name="The whole photo").bounding_box()
+            start = stage["x"] + 0.35 * stage["width"], stage["y"] + 0.65 * stage["height"]
+            self.drag(start, (0.3 * stage["width"], 0.2 * stage["height"]))
+        self.step("Text & badges")
+        self.add_text("Headline", "Thursday")
+        with self.one_change():
+            box = self.piece("text 1").bounding_box()
+            picture = page.get_by_role("img", name="The finished picture").bounding_box()
+            down = picture["y"] + 0.72 * picture["height"] - box["y"]
+            self.drag(self.middle(self.piece("text 1")), (0, down))
+        action = self.button("Move it beside")
+        with self.one_change():
+            action.click()
+        expect(action).to_be_hidden()
+
     def test_a_calm_place_is_found_and_the_next_one(self):
         self.start("bench-tools.jpg", "Square post")
         self.add_text("Line", "Tools of the trade")

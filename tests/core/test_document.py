@@ -12,16 +12,20 @@ from lucky_margin.core.document import (
     AsCropped,
     Border,
     BorderChanges,
+    Box,
     Export,
     ExportChanges,
     Finish,
     FixedPixels,
+    MarginAnchor,
     OwnWays,
+    PieceChanges,
     PlainShape,
     Printed,
     Ratio,
     Rectangle,
     Sides,
+    TextPiece,
     Tone,
     ToneChanges,
     Turn,
@@ -36,6 +40,7 @@ from lucky_margin.core.document.words import (
     crop_in_words,
     describe_change,
     export_in_words,
+    own_ways_in_words,
 )
 from lucky_margin.core.errors import BadDocument, NotFound
 from tests.support import SHA, finish_of, with_size
@@ -252,6 +257,32 @@ class WordsTest(unittest.TestCase):
         )
         self.assertEqual(export_in_words(Export(max_kb=400)), "JPEG, at most 400 KB")
         self.assertEqual(export_in_words(Export(format="png")), "PNG")
+
+    def test_what_a_size_does_of_its_own_is_named_step_by_step_and_piece_by_piece(self):
+        own = OwnWays(
+            border=BorderChanges(on=False, thickness=Sides.all(0.1)),
+            pieces={"text-1": PieceChanges(dx=0.1, dy=0.2, anchor=MarginAnchor(), wrap=0.5)},
+            export=ExportChanges(max_kb=None),
+        )
+        text = TextPiece(id="text-1", text="Kiln")
+        finish = with_size(finish_of(10, 20, pieces=(text,)), own=own)
+        found = [(way.step, way.piece, way.fields) for way in own_ways_in_words(finish.sizes[0])]
+        self.assertEqual(
+            found,
+            [
+                ("border", None, ["shown or not", "thickness"]),
+                ("export", None, ["weight cap"]),
+                ("pieces", "text-1", ["place", "line width"]),
+            ],
+        )
+        self.assertEqual(own_ways_in_words(self.start.sizes[0]), [])
+
+    def test_boxes_meet_when_they_have_area_in_common(self):
+        box = Box(left=0, top=0, width=10, height=5)
+        for left, top, meets in ((9, 4, True), (10, 0, False), (0, 5, False), (-4, -4, True)):
+            with self.subTest(left=left, top=top):
+                other = Box(left=left, top=top, width=5, height=5)
+                self.assertEqual((box.meets(other), other.meets(box)), (meets, meets))
 
     def test_changes_are_named_by_what_changed(self):
         for expected, changed in (

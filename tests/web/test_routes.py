@@ -454,6 +454,43 @@ class MarkRouteTest(ServiceTest):
         found = self.ok("GET", f"/bench/background/{photo['sha256']}")
         self.assertEqual(found, {"colour": "#FFFFFF"})
 
+    def test_marks_and_pieces_are_drawn_in_own_fonts(self):
+        font = self.ok("POST", "/fonts", content=face_of("anton", 400, False).read_bytes())
+        own, shipped = (
+            self.call("POST", "/marks/drawn", json={"design": {"words": "Kiln", "family": family}})
+            for family in (font["key"], "anton")
+        )
+        self.assertEqual(own.content, shipped.content)
+        mark = {"id": 1, "name": "m", "version": 1, "design": {"words": "K", "family": font["key"]}}
+        draft = self.draft({"kind": "add_mark", "mark": mark})
+        laid = self.ok("POST", "/bench/draft", json=draft)
+        self.assertEqual((laid["pieces"], laid["layout"]["pieces"][0]["kind"]), ("1 mark", "mark"))
+
+    def test_a_watermark_is_dragged_with_its_guides(self):
+        document = self.finish["document"] | {"watermark": {"text": "Pebblewick"}}
+        drag = {"kind": "drag_watermark", "dx": -40, "dy": -60}
+        laid = self.ok("POST", "/bench/draft", json=self.draft(drag, document))
+        before = self.ok("POST", "/bench/draft", json=self.draft(None, document))
+        moved = [laid["layout"]["watermark"][side] for side in ("left", "top")]
+        home = [before["layout"]["watermark"][side] for side in ("left", "top")]
+        self.assertAlmostEqual(moved[0] - home[0], -40, delta=0.01)
+        self.assertAlmostEqual(moved[1] - home[1], -60, delta=0.01)
+        document["watermark"]["place"] = "repeated"
+        self.refused(422, "POST", "/bench/draft", json=self.draft(drag, document))
+
+    def test_what_a_size_does_of_its_own_is_said(self):
+        document = self.finish["document"]
+        own = {"border": {"colour": "#000000"}, "watermark": {"spot": {"x": 0, "y": 0}}}
+        size = document["sizes"][0] | {"own": own}
+        laid = self.ok("POST", "/bench/draft", json=self.draft(None, document | {"sizes": [size]}))
+        self.assertEqual(
+            laid["here"]["differs"],
+            [
+                {"step": "border", "piece": None, "fields": ["colour"]},
+                {"step": "watermark", "piece": None, "fields": ["place"]},
+            ],
+        )
+
 
 class WordsRouteTest(ServiceTest):
     def setUp(self):
