@@ -220,7 +220,7 @@ class ReadingTest(WordsBrowserTest):
         self.start("mugs-window.jpg", "Square post")
         self.add_text("Headline", "Kiln")
         first = self.field("Letter colour, typed").input_value()
-        self.assertNotEqual(first, "#FFFFFF")  # a tint of the photo
+        self.assertNotEqual(first, "#FFFFFF")  # tinted like the picture
         colours = page.get_by_role("group", name="Letter colour", exact=True)
         of_photo = colours.get_by_role("button", name=re.compile("of the photo"))
         expect(of_photo).to_have_count(5)

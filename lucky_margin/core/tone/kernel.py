@@ -1,6 +1,6 @@
 """The fused pass: from 16 bits in encoded sRGB to 8 bits, block of a line by block of a line.
 
-A block is so short that all its rows of numbers stay in the processor's nearest cache.
+A block is so short that all its rows of numbers stay in a core's own caches.
 """
 
 from typing import NamedTuple
@@ -107,6 +107,7 @@ class Block(NamedTuple):
     moved: Row
     """How far a layer moves the region, in EV."""
     share: Row
+    """How much an area or a wash counts; at last the dither's noise."""
     colour: ColourRows
 
 
