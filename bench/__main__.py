@@ -180,10 +180,15 @@ def file_to_file() -> None:
     """A 24 MP JPEG to a finished 1080x1350 JPEG with border, nothing cached."""
     data = photo_of(24)
     finish = framed()
+    full = Tone(exposure=0.3, shadows=30, contrast=15, vibrance=20, clarity=10)
+    with_tone = finish.model_copy(update={"tone": full})
     inner = (round(0.025 * WIDTH), WIDTH, HEIGHT)
 
     def ours() -> None:
         export(finish, finish.sizes[0], MemorySources({SHA: decode(data)}))
+
+    def ours_toned() -> None:
+        export(with_tone, with_tone.sizes[0], MemorySources({SHA: decode(data)}))
 
     def pillow() -> None:
         opened = Image.open(io.BytesIO(data))
@@ -205,9 +210,10 @@ def file_to_file() -> None:
         inside = image.crop(band, band, WIDTH - 2 * band, HEIGHT - 2 * band)
         inside.embed(band, band, WIDTH, HEIGHT, extend="white").write_to_buffer(".jpg", Q=90)
 
-    mine, theirs, others = median_times(ours, pillow, vips)
+    mine, toned, theirs, others = median_times(ours, ours_toned, pillow, vips)
     report("24 MP file to finished file, border", mine, theirs, "Pillow with draft", "1.0")
     report("24 MP file to finished file, border", mine, others, "libvips", "0.8")
+    report("the same with full tone", toned, theirs, "Pillow with draft, no tone", "1.5")
 
 
 def sampling() -> None:

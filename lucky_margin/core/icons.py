@@ -13,6 +13,7 @@ from pathlib import Path
 import skia
 
 from lucky_margin.core.errors import NotFound
+from lucky_margin.core.text.faces import shareable
 
 FILE = Path(__file__).parents[1] / "icons" / "icons.json"
 
@@ -74,7 +75,7 @@ def _covered(name: str) -> skia.Path:
     )
     covered = skia.Path()
     pen.getFillPath(_drawn(all_icons()[name].path), covered, None, _FINE)
-    return covered
+    return shareable(covered)
 
 
 def _drawn(data: str) -> skia.Path:

@@ -192,7 +192,16 @@ class BrowserTest(unittest.TestCase):
         expect(self.page.locator("header .state")).to_have_text(re.compile("^saved"))
         expected = self.changes() + 1
         yield
-        expect(self.page.locator("header .state")).to_have_text(f"saved · change {expected}")
+        try:
+            expect(self.page.locator("header .state")).to_have_text(f"saved · change {expected}")
+        except AssertionError as error:
+            raise AssertionError(f"{error}\nLast changes: {self.last_changes()}") from error
+
+    def last_changes(self) -> list[str]:
+        """The newest changes of the finish by their names, as the service has them."""
+        finish = self.page.url.rsplit("/", 1)[-1]
+        answer = self.page.request.get(f"{self.service.url}/api/finishes/{finish}/revisions")
+        return [change["label"] for change in answer.json()["revisions"][:4]]
 
     def wait_until(self, holds: Callable[[], bool]) -> None:
         """Wait until something about the page holds, 15 s at most."""

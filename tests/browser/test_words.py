@@ -115,13 +115,34 @@ class WritingTest(WordsBrowserTest):
         self.button("Line", exact=True).click()
         expect(page.get_by_label("Words of the text")).to_be_focused()
         self.saved()
+        # All at once, so that a slow machine makes no pause between the letters.
         with self.one_change():
-            page.keyboard.type("ab")
+            page.keyboard.insert_text("ab")
         with self.one_change():
-            page.keyboard.type("cd")
+            page.keyboard.insert_text("cd")
         page.get_by_label("Words of the text").fill("")
         page.keyboard.press("Escape")
         expect(self.piece("text 1")).to_be_hidden()
+
+    def test_a_drag_right_after_writing_goes_on_past_the_pause(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.add_text("Line", "Kiln")
+        words = page.get_by_label("Words", exact=True)
+        words.focus()
+        page.keyboard.press("End")
+        before = self.piece("text 1").bounding_box()
+        page.keyboard.type("s")
+        x, y = self.middle(self.piece("text 1"))
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(1, 11):
+            page.mouse.move(x, y - 12 * step)
+            page.wait_for_timeout(100)
+        page.mouse.up()
+        self.saved()
+        expect(words).to_have_value("Kilns")
+        self.assertAlmostEqual(self.piece("text 1").bounding_box()["y"], before["y"] - 120, delta=8)
 
     def test_fonts_show_the_words_and_are_tried_by_hovering(self):
         self.start("mugs-window.jpg")
@@ -429,6 +450,11 @@ class WatermarkTest(WordsBrowserTest):
         with self.one_change():
             for _ in range(3):
                 page.keyboard.press("Shift+ArrowLeft")
+        left = mark.bounding_box()["x"]
+        page.get_by_role("heading", name="Docket").click()
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowRight")
+        self.wait_until(lambda: mark.bounding_box()["x"] > left + 3)
         # Far out it stays at the margin.
         with self.one_change():
             self.drag(self.middle(mark), (600, 600))
@@ -537,7 +563,7 @@ class ContentTest(WordsBrowserTest):
         words.focus()
         page.keyboard.press("Home")
         with self.one_change():
-            page.keyboard.type("was ")
+            page.keyboard.insert_text("was ")
         page.wait_for_timeout(300)
         for _ in range(3):
             page.keyboard.press("Shift+ArrowRight")

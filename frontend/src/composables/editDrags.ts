@@ -16,7 +16,7 @@ export function useEditDrags() {
     let begun = false
     followPointer(start, {
       move: (dx, dy, event) => {
-        if (begun && !bench.dragging) return // Escape has cancelled this drag
+        if (begun && !bench.isDragging) return // Escape has cancelled this drag
         begun = true
         bench.drag(editOf(dx, dy, event))
       },

@@ -23,6 +23,7 @@ export const KEYS: Key[] = [
   { keys: '1 to 6', does: 'Open or close a step of the docket', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the window by 1 photo pixel (Crop open)', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the chosen pieces by 1 pixel (Text & badges open)', where: 'bench' },
+  { keys: 'Arrows', does: 'Nudge a watermark that is on one spot (Watermark open)', where: 'bench' },
   { keys: 'Shift + arrows', does: 'Nudge by 10', where: 'bench' },
   { keys: 'Enter, or just typing', does: 'Write in the chosen text', where: 'bench' },
   { keys: 'Delete', does: 'Remove the chosen pieces', where: 'bench' },
@@ -63,6 +64,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
     if (event.key === 'Escape') void escape()
     else if (bench.openStep === 'pieces' && pieces.onKey(event)) return true
     else if (nudge && bench.openStep === 'crop') nudgeWindow(nudge)
+    else if (nudge && bench.openStep === 'watermark' && bench.layout?.watermark) nudgeWatermark(nudge)
     else if (step) bench.toggleStep(step)
     else if ('+='.includes(event.key)) stage.zoomBy(1.25)
     else if ('-−'.includes(event.key)) stage.zoomBy(0.8)
@@ -94,6 +96,11 @@ export function useKeys(actions: { showKeys: () => void }): void {
   function nudgeWindow([dx, dy]: [number, number]): void {
     const grip = stage.focusedGrip
     void bench.edit({ kind: 'drag_window', grip, dx, dy, snap: 0 }, 'after a pause')
+  }
+
+  function nudgeWatermark([dx, dy]: [number, number]): void {
+    const only_this_size = bench.onlyThisSize
+    void bench.edit({ kind: 'drag_watermark', dx, dy, snap: 0, only_this_size }, 'after a pause')
   }
 
   /** Work on the next size, or the one before. */

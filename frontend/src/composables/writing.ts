@@ -23,9 +23,9 @@ export function useWriting(piece: () => TextPiece) {
     void pause()
   }
 
-  /** What was typed is a change now. */
+  /** What was typed is a change now. After leaving, a drag under way is somebody else's. */
   async function keep(): Promise<void> {
-    await bench.endDrag()
+    if (typed.value !== null) await bench.endDrag()
   }
 
   /** Leaving keeps the text; one without any letter goes. */
@@ -39,7 +39,7 @@ export function useWriting(piece: () => TextPiece) {
   watch(
     () => piece().text,
     () => {
-      if (!bench.dragging) typed.value = null
+      if (!bench.isDragging) typed.value = null
     },
   )
 

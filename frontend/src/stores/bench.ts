@@ -68,10 +68,10 @@ export const useBench = defineStore('bench', () => {
   /** While a drag settles: when it has, and the edit that waits for that. */
   let ending: Promise<void> | null = null
   const afterEnding = shallowRef<Edit | null>(null)
+  /** Whether a drag is under way, or waits for the one before it to settle. */
+  const isDragging = computed(() => dragging.value || !!afterEnding.value)
   /** Whether anything is not saved yet. */
-  const isUnsaved = computed(
-    () => saving.value || dragging.value || !!afterEnding.value || isDirty.value,
-  )
+  const isUnsaved = computed(() => saving.value || isDragging.value || isDirty.value)
   /** What the drag under way began with, and the edit of it that is newest. */
   const dragBase = shallowRef<Finish | null>(null)
   const dragLayout = shallowRef<Layout | null>(null)
@@ -440,6 +440,7 @@ export const useBench = defineStore('bench', () => {
     onlyThisSize,
     here,
     isDirty,
+    isDragging,
     isUnsaved,
     stageDrawn,
     workOn,

@@ -60,6 +60,13 @@ def glyph_outline(face: Face, glyph: int) -> skia.Path:
     """A glyph's outline in font units, y downwards."""
     path = skia.Path()
     face.font.draw_glyph(glyph, _draw_functions(), path)
+    return shareable(path)
+
+
+def shareable(path: skia.Path) -> skia.Path:
+    """A path that several threads may draw: its bounds, which are otherwise found when somebody
+    first asks, are known from now on."""
+    path.updateBoundsCache()
     return path
 
 

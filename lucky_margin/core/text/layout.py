@@ -10,7 +10,7 @@ from typing import Literal
 import skia
 
 from lucky_margin.core.document.values import Box
-from lucky_margin.core.text.faces import Face, glyph_outline
+from lucky_margin.core.text.faces import Face, glyph_outline, shareable
 from lucky_margin.core.text.families import face_in
 from lucky_margin.core.text.lines import broken
 from lucky_margin.core.text.shaping import Item, Shaped, is_right_to_left, itemize, shape
@@ -121,14 +121,14 @@ def _lay(
         height=(face.ascent + face.descent) * size,
     )
     return LaidText(
-        inks.whole,
+        shareable(inks.whole),
         ink,
         size,
         len(lines),
         face.x_height * size,
         "".join(missing),
         width * size,
-        tuple(inks.coloured.items()),
+        tuple((colour, shareable(path)) for colour, path in inks.coloured.items()),
     )
 
 

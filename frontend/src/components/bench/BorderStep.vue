@@ -111,7 +111,6 @@ function link(): void {
   />
   <p class="field-label">Colour</p>
   <ColourField
-    picks
     label="Border colour"
     :value="border.colour"
     :swatches="BORDER_COLOURS"

@@ -9,8 +9,6 @@ const props = defineProps<{
   value: string
   label: string
   swatches: { name: string; colour: string }[]
-  /** With a button to pick the colour from the stage. */
-  picks?: boolean
 }>()
 const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
 
@@ -114,7 +112,6 @@ function leave(): void {
       />
     </label>
     <button
-      v-if="picks"
       type="button"
       class="pick"
       :aria-label="`${label}: pick it from the picture`"

@@ -70,7 +70,6 @@ function change(fields: object): Edit {
   />
   <div v-if="ground.kind === 'colour'" class="more">
     <ColourField
-      picks
       :label="`${label} colour`"
       :value="ground.colour"
       :swatches="GROUND_COLOURS"
@@ -80,14 +79,12 @@ function change(fields: object): Edit {
   </div>
   <div v-else-if="ground.kind === 'gradient'" class="more">
     <ColourField
-      picks
       :label="`${label}, first colour`"
       :value="ground.start"
       :swatches="[]"
       @change="(start) => bench.edit(change({ start }))"
     />
     <ColourField
-      picks
       :label="`${label}, last colour`"
       :value="ground.end"
       :swatches="[]"

@@ -45,7 +45,6 @@ const tryIcon = (icon: string | null) => (bench.tryOut = icon ? set({ icon, text
   <template v-if="piece.form !== 'icon' && (piece.text || piece.icon)">
     <p class="field-label">Their colour</p>
     <ColourField
-      picks
       label="Words in the badge"
       :value="piece.letters"
       :swatches="BORDER_COLOURS"

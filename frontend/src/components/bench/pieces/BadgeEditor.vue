@@ -66,7 +66,6 @@ function toggleStroke(): void {
   <label class="tick"><input type="checkbox" :checked="!!piece.colour" @change="toggleFill" /> filled</label>
   <ColourField
     v-if="piece.colour"
-    picks
     label="Fill"
     :value="piece.colour"
     :swatches="BORDER_COLOURS"

@@ -39,7 +39,7 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
       @move="(value) => move(outlined({ width: value / 100 }))"
       @change="(value) => slide(outlined({ width: value / 100 }))"
     />
-    <ColourField picks label="Outline colour" :value="piece.outline.colour" :swatches="[]" @change="(colour) => change(outlined({ colour }))" />
+    <ColourField label="Outline colour" :value="piece.outline.colour" :swatches="[]" @change="(colour) => change(outlined({ colour }))" />
   </template>
   <label class="tick">
     <input type="checkbox" :checked="!!piece.plate" @change="change(piece.plate ? { plate: null } : plated({}))" />
@@ -67,7 +67,7 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
       @move="(value) => move(plated({ opacity: value / 100 }))"
       @change="(value) => slide(plated({ opacity: value / 100 }))"
     />
-    <ColourField picks label="Plate colour" :value="piece.plate.colour" :swatches="[]" @change="(colour) => change(plated({ colour }))" />
+    <ColourField label="Plate colour" :value="piece.plate.colour" :swatches="[]" @change="(colour) => change(plated({ colour }))" />
   </template>
 </template>
 

@@ -17,7 +17,6 @@ const { set } = usePieceEdits()
 <template>
   <template v-if="piece.stroke">
     <ColourField
-      picks
       label="Line"
       :value="piece.stroke"
       :swatches="BORDER_COLOURS"

@@ -65,7 +65,6 @@ async function calm(): Promise<void> {
     </span>
   </p>
   <ColourField
-    picks
     label="Letter colour"
     :value="piece.colour"
     :swatches="LETTER_COLOURS"

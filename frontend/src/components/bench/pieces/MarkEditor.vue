@@ -24,7 +24,6 @@ const tryOut = (changes: Partial<PieceChanges> | null) => (bench.tryOut = change
   />
   <p class="field-label">Colour</p>
   <ColourField
-    picks
     label="Mark colour"
     :value="piece.colour"
     :swatches="LETTER_COLOURS"

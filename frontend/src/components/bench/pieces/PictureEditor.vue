@@ -56,7 +56,7 @@ const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
     knock out a plain colour
   </label>
   <template v-if="out">
-    <ColourField picks label="Knocked out" :value="out.colour" :swatches="[]" @change="(colour) => change(knocked({ colour }))" />
+    <ColourField label="Knocked out" :value="out.colour" :swatches="[]" @change="(colour) => change(knocked({ colour }))" />
     <SliderRow
       label="Reach"
       title="How unlike the colour may be and still goes"

@@ -25,14 +25,12 @@ const fade = (fields: Partial<Tone['fade']>): Edit => change({ fade: { ...tone.v
   />
   <div v-if="tone.recolour.strength" class="colours">
     <ColourField
-      picks
       label="Colour of the shadows"
       :value="tone.recolour.dark"
       :swatches="[]"
       @change="(dark) => bench.edit(recolour({ dark }))"
     />
     <ColourField
-      picks
       label="Colour of the highlights"
       :value="tone.recolour.light"
       :swatches="[]"
@@ -58,7 +56,6 @@ const fade = (fields: Partial<Tone['fade']>): Edit => change({ fade: { ...tone.v
     />
     <ColourField
       v-if="tone.fade.colour"
-      picks
       label="Fade colour"
       :value="tone.fade.colour"
       :swatches="GROUND_COLOURS"

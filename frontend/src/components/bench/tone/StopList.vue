@@ -41,7 +41,6 @@ function remove(at: number): void {
 <template>
   <div v-for="(stop, at) in stops" :key="at" class="stop">
     <ColourField
-      picks
       :label="`Colour ${at + 1}`"
       :value="stop.colour"
       :swatches="[]"
