@@ -14,6 +14,7 @@ from lucky_margin.core.text.layout import LaidText, PartStyle, TextStyle, fitted
 from lucky_margin.core.text.own import (
     MAX_FONT_BYTES,
     STAND_IN,
+    TOO_LARGE,
     FontFinder,
     OwnFont,
     is_own,
@@ -27,6 +28,7 @@ __all__ = [
     "FAMILIES",
     "MAX_FONT_BYTES",
     "STAND_IN",
+    "TOO_LARGE",
     "Face",
     "Family",
     "FontFinder",

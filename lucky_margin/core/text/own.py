@@ -21,6 +21,8 @@ from lucky_margin.core.text.families import FAMILIES
 MAX_FONT_BYTES = 30_000_000
 """Room for the large fonts of East Asian scripts."""
 
+TOO_LARGE = f"A font may have {MAX_FONT_BYTES // 1_000_000} MB at most; use a smaller one."
+
 STAND_IN = "figtree"
 """The family that words are set in whose own font is gone."""
 
@@ -33,6 +35,9 @@ _SECONDS = 20
 """A font that takes longer to check is taken for a hostile one."""
 
 _LONGEST_NAME = 80
+_TRIED = 1000
+"""Characters of which one has to have an outline."""
+
 _WEIGHT_AT = 4
 """Where the table OS/2 holds the weight class, in two bytes."""
 
@@ -68,7 +73,7 @@ def read_font(data: bytes, sha256: str) -> OwnFont:
         UnreadableFont: it is none, damaged, unsafe, or has no letters to draw.
     """
     if len(data) > MAX_FONT_BYTES:
-        raise UnreadableFont(f"A font may have {MAX_FONT_BYTES // 1_000_000} MB at most.")
+        raise UnreadableFont(TOO_LARGE)
     if data[:4] not in _MAGIC:
         raise UnreadableFont("This is no TTF or OTF font; convert it to one of these first.")
     _check_tables(data)
@@ -76,7 +81,7 @@ def read_font(data: bytes, sha256: str) -> OwnFont:
     if not _OUTLINES & set(face.table_tags):
         raise UnreadableFont("This font has no outlines, only pictures of letters; use another.")
     read = read_face(face, sha256)
-    if not any(_draws(read, code) for code in sorted(face.unicodes)[:1000]):
+    if not any(_draws(read, code) for code in sorted(face.unicodes)[:_TRIED]):
         raise UnreadableFont("This font has no letters that can be drawn; use another.")
     return OwnFont(_name(face), _weight(face), read)
 

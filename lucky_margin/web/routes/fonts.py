@@ -8,7 +8,7 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import AnyFamily, Sha256, Value
 from lucky_margin.core.errors import UnreadableFont
-from lucky_margin.core.text import FAMILIES, MAX_FONT_BYTES, typeface, word_picture
+from lucky_margin.core.text import FAMILIES, MAX_FONT_BYTES, TOO_LARGE, typeface, word_picture
 from lucky_margin.store import FontRecord
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FOREVER, PICTURE, picture_response
@@ -55,8 +55,7 @@ def list_fonts(studio: StudioHere) -> FontList:
 @router.post("", status_code=201, openapi_extra=BYTES)
 async def add_font(request: Request, studio: StudioHere) -> FontOffered:
     """Add a TTF or OTF font, the request's body. The same bytes again are the same font."""
-    too_large = UnreadableFont(f"A font may have {MAX_FONT_BYTES // 1_000_000} MB at most.")
-    data = await body_of(request, MAX_FONT_BYTES, too_large)
+    data = await body_of(request, MAX_FONT_BYTES, UnreadableFont(TOO_LARGE))
     return _own(await run_in_threadpool(studio.store.fonts.add, data))
 
 

@@ -3,9 +3,7 @@
 
 import { computed } from 'vue'
 
-import type { Edit } from '../../../api/types'
 import { snapOf, useEditDrags } from '../../../composables/editDrags'
-import { arrowWay } from '../../../composables/keyNames'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import { useBench } from '../../../stores/bench'
 import SnapLines from './SnapLines.vue'
@@ -26,21 +24,16 @@ const style = computed(() => {
   return { ...at(left, top), width: `${width * scale}px`, height: `${height * scale}px` }
 })
 
-function moved(dx: number, dy: number, snap: number): Edit {
-  return { kind: 'drag_watermark', dx, dy, snap, only_this_size: bench.onlyThisSize }
-}
-
 function press(event: PointerEvent): void {
   const { scale } = placed.value
-  follow(event, (dx, dy, now) => moved(dx / scale, dy / scale, snapOf(now, scale)))
-}
-
-function nudge(event: KeyboardEvent): void {
-  const way = arrowWay(event)
-  if (!way) return
-  event.preventDefault()
-  event.stopPropagation()
-  void bench.edit(moved(...way, 0), 'after a pause')
+  const only_this_size = bench.onlyThisSize
+  follow(event, (dx, dy, now) => ({
+    kind: 'drag_watermark',
+    dx: dx / scale,
+    dy: dy / scale,
+    snap: snapOf(now, scale),
+    only_this_size,
+  }))
 }
 </script>
 
@@ -52,7 +45,6 @@ function nudge(event: KeyboardEvent): void {
     :style="style"
     aria-label="The watermark; the arrow keys move it"
     @pointerdown="press"
-    @keydown="nudge"
   ></button>
   <SnapLines :origin="origin" />
 </template>
