@@ -160,15 +160,11 @@ class _Strips:
         facts = self.sources.facts(self.sha256)
 
         def make() -> NDArray[np.float32]:
-            # Straight from the photo: no halved copy has to be made for it.
-            shrink = min(1.0, BASES_SIDE / max(facts.width, facts.height))
-            columns, rows = (max(1, round(shrink * side)) for side in (facts.width, facts.height))
-            onto_photo = Affine(facts.width / columns, 0, 0, facts.height / rows)
-            photo = self.sources.level(self.sha256, 0)
-            small = place_at_16_bits(photo, onto_photo, (0, 0, columns, rows))
+            step = max(facts.width, facts.height) / BASES_SIDE
+            photo, _ = enough_of(self.sha256, scaling(step, step), self.sources)
             if self._table_key is not None:
-                small = self._under_table(small, *self._table_key)
-            return bases_of(small, facts.width).lines
+                photo = self._under_table(photo, *self._table_key)
+            return bases_of(photo, facts.width).lines
 
         key = ("bases", self.sha256, self._table_key)
         lines = self.sources.cache.get_or_make(key, make)
