@@ -242,8 +242,8 @@ class ReadingTest(WordsBrowserTest):
         self.add_text("Headline", "Kiln")
         first = self.field("Letter colour, typed").input_value()
         self.assertNotEqual(first, "#FFFFFF")  # tinted like the picture
-        colours = page.get_by_role("group", name="Letter colour", exact=True)
-        of_photo = colours.get_by_role("button", name=re.compile("of the photo"))
+        swatches = page.get_by_role("group", name="Letter colour", exact=True)
+        of_photo = swatches.get_by_role("button", name=re.compile("of the photo"))
         expect(of_photo).to_have_count(5)
         chosen = of_photo.first.get_attribute("title")[:7]
         with self.one_change():
