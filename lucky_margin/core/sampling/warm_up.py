@@ -1,5 +1,7 @@
 """Having the compiled loops ready, from the cache on disk or by compiling them now."""
 
+from itertools import product
+
 import numpy as np
 
 from lucky_margin.core.affine import Affine
@@ -10,8 +12,8 @@ from lucky_margin.core.sampling.sample import halved
 
 def warm_up() -> None:
     """Run every loop once, on a speck."""
-    for dtype in (np.uint8, np.uint16):
-        speck = np.zeros((4, 4, 3), dtype)
+    for dtype, channels in product((np.uint8, np.uint16), (3, 4)):
+        speck = np.zeros((4, 4, channels), dtype)
         askew = Affine(1, 0.1, -0.1, 1)
         for laid in (Affine(2, 0, 0, 2), askew):
             place(speck, laid, (0, 0, 2, 2))
