@@ -1,12 +1,19 @@
 """Drawings in SVG are made safe and drawn in shipped fonts; hostile ones are refused."""
 
+import base64
+import os
+import struct
+import time
 import unittest
+import zlib
 
 import numpy as np
 
 from lucky_margin.core.errors import TooLarge, UnreadablePhoto
 from lucky_margin.core.photos import decode
+from lucky_margin.core.photos import svg as svg_module
 from lucky_margin.core.photos.svg import LONG_SIDE, MOST_DEPTH, is_svg
+from tests.support import encoded, noise
 
 HEAD = b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 50">'
 
@@ -83,3 +90,56 @@ class HostileTest(unittest.TestCase):
             )
         with self.assertRaisesRegex(TooLarge, "MB that are taken of an SVG"):
             decode(svg(b" " * 10_000_001))
+
+
+class LimitsTest(unittest.TestCase):
+    """What a small file can ask for: it is refused, and the next one is drawn as ever."""
+
+    FILTERED = b"<rect width='99' height='50' filter='url(#f)'/>"
+
+    def refused(self, body, saying, error=UnreadablePhoto):
+        began = time.monotonic()
+        with self.assertRaisesRegex(error, saying) as caught:
+            decode(svg(body), "logo.svg")
+        self.assertTrue(str(caught.exception).startswith("“logo.svg” "))
+        # The child's own limit is 4 s; a process has to be started and ended besides.
+        self.assertLess(time.monotonic() - began, 20)
+        self.assertTrue(decode(svg(b"<rect width='9' height='9'/>")).picture[:, :, 3].any())
+
+    def test_what_would_end_the_process(self):
+        pattern = (
+            b"<pattern id='p' width='1e6' height='1e6' patternUnits='userSpaceOnUse'>"
+            b"<rect width='9' height='9'/></pattern><rect width='99' height='50' fill='url(#p)'/>"
+        )
+        self.refused(pattern, "too long or too much memory")
+
+    def test_what_would_take_forever(self):
+        noise_filter = b"<filter id='f'><feTurbulence numOctaves='60' baseFrequency='.1'/></filter>"
+        self.refused(noise_filter + self.FILTERED, "too long or too much memory")
+
+    def test_embedded_pictures_are_measured_before_they_are_drawn(self):
+        head = struct.pack(">IIBBBBB", 30_000, 30_000, 8, 0, 0, 0, 0)
+        chunks = ((b"IHDR", head), (b"IDAT", zlib.compress(bytes(9))), (b"IEND", b""))
+        huge = b"\x89PNG\r\n\x1a\n" + b"".join(
+            struct.pack(">I", len(body)) + kind + body + struct.pack(">I", zlib.crc32(kind + body))
+            for kind, body in chunks
+        )
+        link = b"<image width='9' height='9' href='data:image/png;base64,%s'/>"
+        self.refused(link % base64.b64encode(huge), "more than 50 megapixels", TooLarge)
+        self.refused(link % base64.b64encode(b"no picture"), "picture that can't be read")
+        nested = b"<image href='data:image/svg+xml;base64,%s'/>" % base64.b64encode(svg(b""))
+        self.refused(nested, "links to other files")
+        self.assertTrue(decode(svg(link % base64.b64encode(encoded(noise(6, 6))))).picture.any())
+
+    def test_a_child_that_was_ended_from_outside_is_replaced(self):
+        decode(svg(b"<rect width='9' height='9'/>"))
+        child = svg_module._drawer()._child
+        os.kill(child.pid, 9)
+        child.wait()
+        self.assertTrue(decode(svg(b"<rect width='9' height='9'/>")).picture.any())
+
+    def test_the_child_is_kept_for_the_next_drawing(self):
+        decode(svg(b"<rect width='9' height='9'/>"))
+        child = svg_module._drawer()._child
+        decode(svg(b"<circle r='9'/>"))
+        self.assertIs(svg_module._drawer()._child, child)

@@ -1,23 +1,25 @@
 """Decoding: any photo's bytes to an upright picture in sRGB encoding (the image contract)."""
 
-import contextlib
 import warnings
 from dataclasses import dataclass
 from typing import cast
 
-import cv2
+import imagecodecs
 import numpy as np
 from PIL import Image, ImageCms
+from PIL.ExifTags import Base
 
-from lucky_margin.core.errors import UnreadablePhoto
-from lucky_margin.core.photos.identify import broken, open_photo
+from lucky_margin.core.errors import TooLarge, UnreadablePhoto
+from lucky_margin.core.photos.credits import Credits, credits_of
+from lucky_margin.core.photos.identify import broken, check_file, check_tiff, open_photo
 from lucky_margin.core.photos.jpeg import decode_jpeg, is_cut_off
-from lucky_margin.core.photos.profiles import is_srgb, to_srgb, to_srgb_16
+from lucky_margin.core.photos.profiles import array_to_srgb, is_srgb, to_srgb
 from lucky_margin.core.photos.svg import draw_svg, is_svg
+from lucky_margin.core.photos.tiff import is_tiff, read_header
 from lucky_margin.core.types import AnyPicture
 
-_ORIENTATION, _ARTIST, _COPYRIGHT = 0x0112, 0x013B, 0x8298
-"""EXIF 2.32 tags."""
+_PNG_BIT_DEPTH = 24
+"""Where a PNG holds its bits to a channel: in the header chunk, which comes first."""
 
 _SWAPPED = {5, 6, 7, 8}
 """Orientations that turn a photo by a quarter."""
@@ -48,47 +50,92 @@ class DecodedPhoto:
     facts: PhotoFacts
 
 
+@dataclass(frozen=True)
+class _Read:
+    """A photo as its file stores it, not yet turned upright."""
+
+    picture: AnyPicture
+    file_format: str
+    frames: int
+    orientation: object
+    credits: Credits
+    exif: bytes = b""
+
+
 def decode(data: bytes, name: str = "the photo") -> DecodedPhoto:
     """The upright photo in ``data``; several frames or pages give the first.
 
     Raises:
         UnreadablePhoto: no picture, a broken one, or of a kind that is not taken.
-        TooLarge: more bytes or pixels than the limits allow.
+        TooLarge: more bytes or pixels than the limits or the free memory allow.
     """
     if is_svg(data):
         return _drawn(data, name)
-    image = open_photo(data, name)
+    check_file(data, name)
     notes: list[str] = []
     try:
         with warnings.catch_warnings():
-            warnings.simplefilter("ignore")
-            frames = 1 if image.format == "MPO" else getattr(image, "n_frames", 1)
-            deep = image.format in ("PNG", "TIFF") and _is_deep(image)
-            exif = image.getexif()  # may load the pixels, so only after _is_deep
-            read = _decode_deep if deep else _decode_plain
-            picture = read(data, image, name, notes)
-    except UnreadablePhoto:
+            warnings.simplefilter("ignore")  # Pillow's, of damaged metadata round a good picture
+            read = _read(data, name, notes)
+    except MemoryError as error:
+        raise TooLarge(
+            f"“{name}” needs more memory than is free; close other programs or save it smaller."
+        ) from error
+    except (UnreadablePhoto, TooLarge):
         raise
     except Exception as error:  # decoders raise many kinds on hostile bytes
         raise broken(name) from error
-    if frames > 1:
-        notes.append(f"The first of {frames} frames or pages was taken.")
+    if read.frames > 1:
+        notes.append(f"The first of {read.frames} frames or pages was taken.")
     # HEIC files are turned by their own property, which pillow-heif has carried out already.
-    upright = _upright(picture, exif.get(_ORIENTATION, 1))
+    upright = _upright(read.picture, read.orientation)
     height, width = upright.shape[:2]
     return DecodedPhoto(
         picture=upright,
         facts=PhotoFacts(
             width=width,
             height=height,
-            file_format="JPEG" if image.format == "MPO" else str(image.format),
+            file_format=read.file_format,
             bits=8 * upright.dtype.itemsize,
             has_alpha=upright.shape[2] == 4,
-            author=_text(exif.get(_ARTIST)),
-            copyright=_text(exif.get(_COPYRIGHT)),
-            exif=image.info.get("exif", b""),
+            author=read.credits.author,
+            copyright=read.credits.copyright,
+            exif=read.exif,
             notes=tuple(notes),
         ),
+    )
+
+
+def _read(data: bytes, name: str, notes: list[str]) -> _Read:
+    header = read_header(data) if is_tiff(data) else None
+    if header:
+        check_tiff(header, name)
+        if header.for_libtiff:
+            return _Read(
+                picture=_in_srgb(header.decode(data), header.profile, notes),
+                file_format="TIFF",
+                frames=header.pages,
+                orientation=header.orientation,
+                credits=credits_of(header.artist, header.copyright, header.xmp),
+            )
+    image = open_photo(data, name)
+    frames = 1 if image.format == "MPO" else getattr(image, "n_frames", 1)
+    if image.format == "PNG" and data[_PNG_BIT_DEPTH] == 16:
+        decoded = imagecodecs.png_decode(data)
+        deep = decoded if decoded.ndim == 3 else decoded[:, :, np.newaxis]
+        picture = _in_srgb(deep, image.info.get("icc_profile"), notes)
+    else:
+        picture = _decode_plain(data, image, name, notes)
+    exif = image.getexif()
+    return _Read(
+        picture=picture,
+        file_format="JPEG" if image.format == "MPO" else str(image.format),
+        frames=frames,
+        orientation=exif.get(Base.Orientation, 1),
+        credits=credits_of(
+            exif.get(Base.Artist), exif.get(Base.Copyright), image.info.get("xmp", b"")
+        ),
+        exif=image.info.get("exif") or b"",
     )
 
 
@@ -104,36 +151,22 @@ def _drawn(data: bytes, name: str) -> DecodedPhoto:
     return DecodedPhoto(shown, facts)
 
 
-def _is_deep(image: Image.Image) -> bool:
-    """Whether the file has more than 8 bits to a channel.
-
-    Pillow reduces 16-bit colour to 8 when it decodes, but its raw mode still tells.
-    """
-    raw_modes = [str(tile[3]) for tile in getattr(image, "tile", [])]
-    return image.mode.startswith(("I", "F")) or any("16" in mode for mode in raw_modes)
-
-
-def _decode_deep(data: bytes, image: Image.Image, name: str, notes: list[str]) -> AnyPicture:
-    """A 16-bit PNG or TIFF, which OpenCV reads unchanged (as BGR)."""
-    decoded = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
-    if decoded is None:
-        raise broken(name)
-    if decoded.dtype != np.uint16:
-        raise UnreadablePhoto(
-            f"“{name}” holds {decoded.dtype} values; save it with 8 or 16 bits to a channel."
-        )
-    if decoded.ndim == 2:
-        decoded = decoded[:, :, np.newaxis]
-    alpha = decoded[:, :, 3:] if decoded.shape[2] == 4 else decoded[:, :, :0]
-    order = [2, 1, 0] if decoded.shape[2] >= 3 else [0, 0, 0]
-    colours: AnyPicture = decoded[:, :, order].astype(np.uint16)
-    profile = image.info.get("icc_profile")
-    if profile and decoded.shape[2] >= 3 and not is_srgb(profile):
+def _in_srgb(decoded: AnyPicture, profile: bytes | None, notes: list[str]) -> AnyPicture:
+    """A decoded picture of 1 to 4 channels (grey or RGB, perhaps alpha) by the image contract."""
+    has_alpha = decoded.shape[2] in (2, 4)
+    colours = decoded[:, :, :-1] if has_alpha else decoded
+    if profile and not (colours.shape[2] == 3 and is_srgb(profile)):
         try:
-            colours = to_srgb_16(colours, profile)
-        except (RuntimeError, ValueError):
+            colours = array_to_srgb(colours, profile)
+        except (imagecodecs.CmsError, RuntimeError, ValueError):
             notes.append(BROKEN_PROFILE)
-    return _without_idle_alpha(np.concatenate([colours, alpha], axis=2, dtype=np.uint16))
+    if colours.shape[2] == 1:
+        colours = cast(AnyPicture, np.repeat(colours, 3, axis=2))
+    if not has_alpha:
+        return cast(AnyPicture, np.ascontiguousarray(colours))
+    return _without_idle_alpha(
+        cast(AnyPicture, np.concatenate([colours, decoded[:, :, -1:]], axis=2))
+    )
 
 
 def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) -> AnyPicture:
@@ -184,7 +217,7 @@ def _without_idle_alpha(picture: AnyPicture) -> AnyPicture:
     return picture
 
 
-def _upright(picture: AnyPicture, orientation: int) -> AnyPicture:
+def _upright(picture: AnyPicture, orientation: object) -> AnyPicture:
     """The picture with an EXIF orientation (1 to 8) carried out."""
     turned = picture.transpose(1, 0, 2) if orientation in _SWAPPED else picture
     if orientation in (2, 3, 6, 7):
@@ -192,14 +225,3 @@ def _upright(picture: AnyPicture, orientation: int) -> AnyPicture:
     if orientation in (3, 4, 7, 8):
         turned = turned[::-1]
     return cast(AnyPicture, np.ascontiguousarray(turned))
-
-
-def _text(value: object) -> str:
-    """An EXIF text without its padding, at most as long as a credit may be.
-
-    Pillow reads the bytes as Latin-1, but programs write UTF-8 there.
-    """
-    text = str(value) if value else ""
-    with contextlib.suppress(UnicodeError):
-        text = text.encode("latin-1").decode()
-    return text.strip(" \0")[:200]

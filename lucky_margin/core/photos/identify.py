@@ -5,10 +5,11 @@ import warnings
 from pathlib import PurePath
 
 import pillow_heif
-from PIL import Image, TiffImagePlugin, UnidentifiedImageError
+from PIL import Image, UnidentifiedImageError
 
 from lucky_margin.core.errors import TooLarge, UnreadablePhoto
 from lucky_margin.core.photos.limits import MAX_PHOTO_BYTES, MAX_PHOTO_PIXELS
+from lucky_margin.core.photos.tiff import TiffHeader
 
 Image.init()
 pillow_heif.register_heif_opener()
@@ -31,17 +32,13 @@ RAW_REFUSAL = (
     "in the program that came with it."
 )
 
-# TIFF 6.0 PhotometricInterpretation and TIFF/EP (ISO 12234-2) tags that raw files carry.
-_PHOTOMETRIC, _SUB_IFDS, _DNG_VERSION = 262, 330, 50706
-_SENSOR_PHOTOMETRICS = {32803, 34892}  # colour filter array, linear raw
 
-
-def open_photo(data: bytes, name: str) -> Image.Image:
-    """The photo in ``data``, opened but not yet decoded. ``name`` is only for messages.
+def check_file(data: bytes, name: str) -> None:
+    """Check what can be told without opening the file. ``name`` is only for messages.
 
     Raises:
-        UnreadablePhoto: no picture, a broken one, or of a kind that is not taken.
-        TooLarge: more bytes or pixels than the limits allow.
+        UnreadablePhoto: it is empty, or a camera's raw file by its name.
+        TooLarge: more bytes than the limit allows.
     """
     if not data:
         raise UnreadablePhoto(f"“{name}” is empty; pick the file again.")
@@ -51,17 +48,48 @@ def open_photo(data: bytes, name: str) -> Image.Image:
             f"{MAX_PHOTO_BYTES // 1_000_000} MB that are taken; save it smaller first."
         )
     if PurePath(name).suffix.lower() in RAW_SUFFIXES:
-        raise UnreadablePhoto(f"“{name}” was not taken: {RAW_REFUSAL}")
+        raise raw_refused(name)
+
+
+def check_tiff(header: TiffHeader, name: str) -> None:
+    """Check what a TIFF says of itself.
+
+    Raises:
+        UnreadablePhoto: a camera's raw file, or of a kind that can't be read rightly.
+        TooLarge: more pixels than the limit allows.
+    """
+    if header.is_raw:
+        raise raw_refused(name)
+    check_pixels(header.width, header.height, name)
+    if header.unreadable_kind:
+        raise UnreadablePhoto(
+            f"“{name}” holds {header.unreadable_kind}; save it as RGB with 8 or 16 bits to a "
+            "channel."
+        )
+
+
+def open_photo(data: bytes, name: str) -> Image.Image:
+    """The photo in ``data``, opened but not yet decoded.
+
+    Raises:
+        UnreadablePhoto: no picture, a broken one, or of a kind that is not taken.
+        TooLarge: more pixels than the limit allows.
+    """
     image = _opened(data, name)
-    width, height = image.size
+    check_pixels(*image.size, name)
+    return image
+
+
+def check_pixels(width: int, height: int, name: str) -> None:
+    """
+    Raises:
+        TooLarge: more pixels than the limit allows.
+    """
     if width * height > MAX_PHOTO_PIXELS:
         raise TooLarge(
             f"“{name}” is {width} x {height} pixels, more than the "
             f"{MAX_PHOTO_PIXELS // 1_000_000} megapixels that are taken; save it smaller first."
         )
-    if isinstance(image, TiffImagePlugin.TiffImageFile) and _is_raw(image):
-        raise UnreadablePhoto(f"“{name}” was not taken: {RAW_REFUSAL}")
-    return image
 
 
 def _opened(data: bytes, name: str) -> Image.Image:
@@ -83,14 +111,6 @@ def broken(name: str) -> UnreadablePhoto:
     )
 
 
-def _is_raw(image: TiffImagePlugin.TiffImageFile) -> bool:
-    tags = image.tag_v2
-    if _DNG_VERSION in tags or tags.get(_PHOTOMETRIC) in _SENSOR_PHOTOMETRICS:
-        return True
-    if _SUB_IFDS not in tags:
-        return False
-    try:
-        nested = image.getexif().get_ifd(_SUB_IFDS)
-    except (KeyError, OSError, SyntaxError, TypeError, ValueError):
-        return False
-    return isinstance(nested, dict) and nested.get(_PHOTOMETRIC) in _SENSOR_PHOTOMETRICS
+def raw_refused(name: str) -> UnreadablePhoto:
+    """The refusal for a camera's raw file."""
+    return UnreadablePhoto(f"“{name}” was not taken: {RAW_REFUSAL}")
