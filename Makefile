@@ -10,11 +10,12 @@ TYPES := frontend/src/api/schema.d.ts
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f ! -name schema.d.ts) $(wildcard frontend/*.json frontend/*.ts frontend/*.html)
 API_SOURCES := $(shell find lucky_margin/web lucky_margin/core -name '*.py')
 
-.PHONY: help demo test bench screenshots clean
+.PHONY: help demo test endure bench screenshots clean
 
 help:
 	@echo "make demo    set up, seed the demo data, serve on 127.0.0.1:8750 (PORT overrides)"
 	@echo "make test    set up, lint, check types, run all tests"
+	@echo "make endure  fuzz, kill and soak for an hour or so"
 	@echo "make bench   measure speed against general-purpose libraries"
 
 # Parts of the set-up run beside each other.
@@ -31,6 +32,10 @@ test: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium frontend/dist/index.html
 	npm --prefix frontend run --silent lint
 	npm --prefix frontend run --silent types
 	$(PYTHON) -W error -m tests
+
+# What takes long: fuzz, kills and soak at full size; `make test` runs a sample of each.
+endure: $(SETUP)/dev $(SETUP)/compiled
+	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_kills tests.endure.test_soak
 
 bench: $(SETUP)/dev $(SETUP)/compiled
 	$(PYTHON) -m bench

@@ -4,6 +4,7 @@ import contextlib
 import hashlib
 import io
 import json
+import logging
 import os
 import socket
 import subprocess
@@ -17,6 +18,7 @@ import numpy as np
 from PIL import Image
 
 from lucky_margin.cli import main
+from lucky_margin.cli.log import LOG_NAME, MOST_LOG_BYTES, library_output_logged
 from lucky_margin.core.document import (
     Export,
     FixedPixels,
@@ -31,6 +33,10 @@ from lucky_margin.core.document import (
 from lucky_margin.core.text import face_of
 from lucky_margin.store import Store
 from tests.support import encoded, gradient, noise, with_size
+
+
+def opened(path):
+    return Image.open(io.BytesIO(path.read_bytes()))
 
 
 class CommandTest(unittest.TestCase):
@@ -75,7 +81,7 @@ class FinishTest(CommandTest):
             with self.subTest(suffix):
                 out = self.folder / f"out{suffix}"
                 self.good("finish", self.photo, "--size", "108x135", "-o", out)
-                image = Image.open(out)
+                image = opened(out)
                 self.assertEqual((image.size, image.format), ((108, 135), image_format))
 
     def test_everything_at_once(self):
@@ -84,7 +90,7 @@ class FinishTest(CommandTest):
             *("finish", self.photo, "--size", "100x100", "--focus", "0.9,0.4", "--radius", "10%"),
             *("--border", "5%:#FF0000", "--border-outside", "-o", out),
         )
-        image = Image.open(out)
+        image = opened(out)
         self.assertEqual(image.getpixel((50, 2)), (255, 0, 0, 255))
         self.assertEqual(image.getpixel((0, 0))[3], 0)
         self.assertGreater(image.getpixel((90, 50))[0], 200)  # the bright right end is in view
@@ -119,7 +125,7 @@ class FinishTest(CommandTest):
         self.bad("--replace", "finish", self.photo, "--size", "9x9", "-o", out)
         self.assertEqual(out.read_text(), "mine")
         self.good("finish", self.photo, "--size", "9x9", "--replace", "-o", out)
-        self.assertEqual(Image.open(out).size, (9, 9))
+        self.assertEqual(opened(out).size, (9, 9))
 
     def test_bad_input(self):
         out = self.folder / "x.jpg"
@@ -169,7 +175,7 @@ class FramingTest(CommandTest):
         """The picture that ``finish`` makes of the photo with these options."""
         out = self.folder / name
         self.good("finish", self.photo, *options, "--replace", "-o", out)
-        return Image.open(out)
+        return opened(out)
 
     def test_shapes_are_cut_out(self):
         for shape in ("circle", "heart", "polygon:6", "star:5", "blob:3", "arch"):
@@ -182,7 +188,7 @@ class FramingTest(CommandTest):
         self.assertEqual(self.finished("--ratio", "4:5").size, (160, 200))
         image = self.finished("--window", "10,20,80,60")
         self.assertEqual(image.size, (80, 60))
-        whole = Image.open(self.photo).convert("RGB")
+        whole = opened(self.photo).convert("RGB")
         self.assertEqual(image.getpixel((0, 0)), whole.getpixel((10, 20)))
         self.assertLess(self.finished("--straighten", "5").size[0], 300)
 
@@ -193,7 +199,7 @@ class FramingTest(CommandTest):
         )
         self.assertEqual(code, 0)
         self.assertIn("100 × 50 px: its shorter side", err)
-        self.assertEqual(Image.open(out).size, (100, 50))
+        self.assertEqual(opened(out).size, (100, 50))
 
     def test_a_contained_photo_shows_the_backdrop(self):
         options = ("--size", "100x100", "--contain", "--backdrop")
@@ -233,7 +239,7 @@ class FramingTest(CommandTest):
             "-o",
             folder,
         )
-        found = {path.name: Image.open(path) for path in folder.iterdir()}
+        found = {path.name: opened(path) for path in folder.iterdir()}
         self.assertEqual(
             set(found),
             {"mugs-400x400.png", "mugs-394x315.jpg", "mugs-150x100.jpg", "mugs-1080x1350.jpg"},
@@ -273,7 +279,7 @@ class LetteringTest(CommandTest):
     def pixels(self, *options):
         out = self.folder / "out.png"
         self.good("finish", self.plain, *options, "--replace", "-o", out)
-        return np.asarray(Image.open(out).convert("RGB")).astype(int)
+        return np.asarray(opened(out).convert("RGB")).astype(int)
 
     def test_words_where_they_are_asked_for_in_a_colour_that_can_be_read(self):
         out = self.pixels("--text", "Open\\nstudio", "--text-at", "upper-left", "--font", "Anton")
@@ -349,9 +355,7 @@ class RenderTest(CommandTest):
 
     def test_the_photo_is_found_beside_the_document(self):
         self.good("render", self.document, "--size", "Tall", "-o", self.out)
-        self.assertEqual(
-            (Image.open(self.out).size, Image.open(self.out).format), ((40, 50), "PNG")
-        )
+        self.assertEqual((opened(self.out).size, opened(self.out).format), ((40, 50), "PNG"))
 
     def test_pictures_fonts_and_tables_are_found_beside_it_too(self):
         logo, font = self.folder / "logo.png", self.folder / "own.ttf"
@@ -370,8 +374,7 @@ class RenderTest(CommandTest):
             finish.model_copy(update={"pieces": pieces, "tone": tone}).model_dump_json()
         )
         self.good("render", self.document, "--size", "Tall", "-o", self.out)
-        with Image.open(self.out) as opened:
-            drawn = np.asarray(opened.convert("RGB")).astype(int)
+        drawn = np.asarray(opened(self.out).convert("RGB")).astype(int)
         for colour in ((0, 160, 0), (255, 0, 0), (128, 128, 128)):
             self.assertGreater((np.abs(drawn - colour).max(axis=2) < 12).sum(), 5)
         logo.unlink()
@@ -425,3 +428,39 @@ class ProcessTest(unittest.TestCase):
             )  # fmt: skip
         self.assertEqual(run.returncode, 2)
         self.assertRegex(run.stderr, rf"^Port {port} .* set PORT to another\.\n$")
+
+
+class TerminalTest(CommandTest):
+    def test_what_libraries_print_goes_into_the_log_alone(self):
+        photo = self.folder / "noise.png"
+        photo.write_bytes(encoded(noise(900, 900)))
+        data = self.folder / "data"
+        data.mkdir()
+        command = (
+            "import os, sys; from lucky_margin.cli import main;"
+            "main(sys.argv[1:-1]); main(sys.argv[1:-1]);"
+            "sys.exit(main(['finish', sys.argv[-1], '-o', 'x.jpg']))"
+        )
+        arguments = ("finish", photo, "--quality", "100", "--replace", "-o", self.folder / "a.jpg")
+        done = subprocess.run(
+            [sys.executable, "-c", command, *map(str, arguments), str(self.folder / "none.jpg")],
+            capture_output=True,
+            text=True,
+            env=os.environ | {"LUCKY_MARGIN_DATA": str(data)},
+            cwd=self.folder,
+        )
+        self.assertEqual(done.returncode, 2)
+        self.assertEqual(done.stderr.count("\n"), 1, done.stderr)
+        self.assertIn("none.jpg", done.stderr)
+        # libjpeg's own remark on noise at this quality, of both runs.
+        log = (data / "log.txt").read_text()
+        self.assertEqual(log.count("Suspension not allowed here"), 2, log)
+
+    def test_a_long_log_is_put_aside(self):
+        log = self.folder / LOG_NAME
+        log.write_bytes(b"x" * (MOST_LOG_BYTES + 1))
+        with library_output_logged(self.folder):
+            os.write(2, b"from a library\n")
+            logging.getLogger("test").warning("from us")
+        self.assertRegex(log.read_text(), "^from a library\n.*WARNING test: from us\n$")
+        self.assertGreater((self.folder / "log.old.txt").stat().st_size, MOST_LOG_BYTES)

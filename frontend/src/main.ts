@@ -6,8 +6,8 @@ import '@fontsource/zilla-slab/latin-600.css'
 import '@fontsource/zilla-slab/latin-700.css'
 import 'element-plus/theme-chalk/base.css'
 import 'element-plus/theme-chalk/el-dialog.css'
+import 'element-plus/theme-chalk/el-dropdown.css'
 import 'element-plus/theme-chalk/el-overlay.css'
-import 'element-plus/theme-chalk/el-popover.css'
 import 'element-plus/theme-chalk/el-popper.css'
 import 'element-plus/theme-chalk/el-slider.css'
 import 'element-plus/theme-chalk/el-switch.css'
@@ -19,5 +19,16 @@ import { createApp } from 'vue'
 
 import App from './App.vue'
 import { router } from './router'
+import { useNotices } from './stores/notices'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+const app = createApp(App).use(createPinia()).use(router)
+
+// Whatever throws where nobody catches it is told once, and the page goes on.
+const { tell } = useNotices()
+app.config.errorHandler = tell
+window.addEventListener('unhandledrejection', (event) => {
+  event.preventDefault()
+  tell(event.reason)
+})
+
+app.mount('#app')

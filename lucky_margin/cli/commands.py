@@ -4,6 +4,7 @@ import argparse
 import json
 import os
 import sys
+from contextlib import suppress
 from pathlib import Path
 from typing import NoReturn
 
@@ -12,6 +13,7 @@ from pydantic import ValidationError
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
 from lucky_margin.cli.lettering import add_options
+from lucky_margin.cli.log import library_output_logged
 from lucky_margin.cli.rendering import render_document
 from lucky_margin.core.document import Export, describe_validation_error, json_schema
 from lucky_margin.core.errors import LuckyMarginError
@@ -30,6 +32,16 @@ _GROUND = "transparent, #RRGGBB, #RRGGBB-#RRGGBB (top to bottom) or blur"
 def main(arguments: list[str] | None = None) -> int:
     """Run the command line; returns the exit code."""
     chosen = _parser().parse_args(arguments)
+    folder = data_folder()
+    if "data" in chosen:  # a folder that the command works in, which may not be there yet
+        folder = chosen.data
+        with suppress(OSError):
+            folder.mkdir(parents=True, exist_ok=True)
+    with library_output_logged(folder):
+        return _run(chosen)
+
+
+def _run(chosen: argparse.Namespace) -> int:
     try:
         code: int = chosen.run(chosen)
         return code

@@ -52,14 +52,17 @@ def _has(icon: Icon, word: str) -> bool:
 
 
 def icon_outline(name: str, side: float) -> skia.Path:
-    """What the icon's lines cover, about 0, 0, in a square of ``side``.
+    """What the lines cover of an icon that is drawn in a square of ``side``; the middle of what
+    they cover is at 0, 0.
 
     Raises:
         NotFound: there is no such icon.
     """
     scale = side / SIDE
     path = skia.Path(_covered(name))
-    path.transform(skia.Matrix.Translate(-side / 2, -side / 2).preScale(scale, scale))
+    ink = path.computeTightBounds()
+    to_middle = skia.Matrix.Translate(-ink.centerX(), -ink.centerY())
+    path.transform(to_middle.postScale(scale, scale))
     return path
 
 

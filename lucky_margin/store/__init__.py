@@ -6,7 +6,7 @@ from lucky_margin.core.document import OwnLook, SizePlan, TableLook
 from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
-from lucky_margin.store.finishes import PAGE, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.finishes import PAGE, FinishEntry, FinishRecord, FinishStore, RevisionRecord
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.marks import MarkStore
@@ -18,6 +18,7 @@ __all__ = [
     "PAGE",
     "ExportRecord",
     "ExportStore",
+    "FinishEntry",
     "FinishRecord",
     "FinishStore",
     "FontRecord",
@@ -46,15 +47,20 @@ class Store:
         self._database = Database(folder / "lucky-margin.sqlite3")
         migrate(self._database)
         originals = FileStore(folder / "originals")
-        self.tables = TableStore(FileStore(folder / "tables"))
-        self.fonts = FontStore(self._database, FileStore(folder / "fonts"))
+        tables, fonts = FileStore(folder / "tables"), FileStore(folder / "fonts")
+        self.tables = TableStore(tables)
+        self.fonts = FontStore(self._database, fonts)
         proxies = ProxyStore(folder / "proxies")
         self.photos = PhotoStore(self._database, originals, proxies, self.tables, self.fonts)
         self.own_sizes = KeptStore[SizePlan](self._database, "own_sizes", SizePlan, "size")
         self.own_looks = KeptStore[OwnLookUse](self._database, "own_looks", OwnLookUse, "look")
         self.marks = MarkStore(self._database)
-        self.finishes = FinishStore(self._database)
-        self.exports = ExportStore(self._database, FileStore(folder / "exports"))
+        self.finishes = FinishStore(self._database, self.photos)
+        exports = FileStore(folder / "exports")
+        self.exports = ExportStore(self._database, exports)
+        self.photos.sweep()
+        for files in (exports, fonts, tables):
+            files.sweep()
 
     def delete_finish(self, finish_id: str) -> None:
         """Delete a finish in the bin for good, with its revisions and exports.

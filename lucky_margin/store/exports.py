@@ -41,12 +41,11 @@ class ExportStore:
         Raises:
             StorageFull: the disk took no more bytes; nothing is recorded.
         """
-        sha256 = self._files.add(file.data)
         fields = (
             *(finish_id, revision, size_name, file.file_name, file.image_format),
-            *(sha256, len(file.data), file.width, file.height, now()),
+            *(file.sha256, len(file.data), file.width, file.height, now()),
         )
-        with self._database.write() as connection:
+        with self._files.adding(file.data), self._database.write() as connection:
             cursor = connection.execute(
                 "INSERT INTO exports (finish_id, revision_id, size_name, file_name, image_format,"
                 " sha256, bytes, width, height, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",

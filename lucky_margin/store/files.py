@@ -3,9 +3,19 @@
 import hashlib
 import os
 import tempfile
+import threading
+import time
+import weakref
+from collections.abc import Container, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from lucky_margin.store.database import full_disk_is_said
+
+GRACE_SECONDS = 86_400
+"""How old something unfinished has to be before it is swept away; younger, it may be under way."""
+
+UNFINISHED = ".new-"
 
 
 class FileStore:
@@ -13,6 +23,10 @@ class FileStore:
 
     def __init__(self, folder: Path) -> None:
         self._folder = folder
+        self._adding: weakref.WeakValueDictionary[str, threading.Lock] = (
+            weakref.WeakValueDictionary()
+        )
+        self._guard = threading.Lock()
         folder.mkdir(parents=True, exist_ok=True)
 
     def path(self, sha256: str) -> Path:
@@ -39,6 +53,28 @@ class FileStore:
             write_whole(self.path(sha256), data)
         return sha256
 
+    @contextmanager
+    def adding(self, data: bytes) -> Iterator[str]:
+        """Keep ``data`` while something is done that needs it, and go on keeping it when that
+        succeeds; where it fails, a file that was not here before is removed again.
+
+        The same bytes are added by one at a time.
+
+        Raises:
+            StorageFull: the disk took no more bytes.
+        """
+        sha256 = hashlib.sha256(data).hexdigest()
+        with self._guard:
+            lock = self._adding.setdefault(sha256, threading.Lock())
+        with lock:
+            was_here = sha256 in self
+            try:
+                yield self.add(data)
+            except BaseException:
+                if not was_here:
+                    self.remove(sha256)
+                raise
+
     def read(self, sha256: str) -> bytes:
         """The file's bytes.
 
@@ -51,22 +87,48 @@ class FileStore:
         """Remove the file, if it is there."""
         self.path(sha256).unlink(missing_ok=True)
 
+    def sweep(self, wanted: Container[str] | None = None) -> None:
+        """Remove what was never finished and, given the ``wanted`` SHA-256s, all other files;
+        only what is older than a day."""
+        oldest = time.time() - GRACE_SECONDS
+        for path in self._folder.glob("*/*"):
+            is_waste = path.name.startswith(UNFINISHED) or (
+                wanted is not None and path.name not in wanted
+            )
+            if is_waste and path.stat().st_mtime < oldest:
+                path.unlink(missing_ok=True)
 
-def write_whole(path: Path, data: bytes | memoryview) -> None:
+
+def write_whole(path: Path, data: bytes | memoryview, *, durable: bool = True) -> None:
     """Write a file that appears at ``path`` complete or not at all, even in a crash.
+
+    A ``durable`` one is still there after a power cut.
 
     Raises:
         StorageFull: the disk took no more bytes.
     """
     with full_disk_is_said():
         path.parent.mkdir(parents=True, exist_ok=True)
-        handle, temporary = tempfile.mkstemp(dir=path.parent, prefix=".new-")
+        handle, temporary = tempfile.mkstemp(dir=path.parent, prefix=UNFINISHED)
         try:
             with os.fdopen(handle, "wb") as file:
                 file.write(data)
                 file.flush()
-                os.fsync(file.fileno())
+                if durable:
+                    os.fsync(file.fileno())
             os.replace(temporary, path)
         except BaseException:
             Path(temporary).unlink(missing_ok=True)
             raise
+        if durable:
+            _sync_folder(path.parent)
+            _sync_folder(path.parent.parent)
+
+
+def _sync_folder(folder: Path) -> None:
+    """Have the names in a folder written; until then a new file may be lost in a power cut."""
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 
 from lucky_margin.core.document import Finish, UsedMark, read_finish, with_mark
 from lucky_margin.core.document.words import describe_change
-from lucky_margin.core.errors import Conflict, NotFound, StaleSave
+from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
+from lucky_margin.core.render import Sources, check_sound
 from lucky_margin.store.database import Database, now
 
 PAGE = 60
@@ -34,6 +35,21 @@ class FinishRecord:
 
 
 @dataclass(frozen=True)
+class FinishEntry:
+    """A finish as a list shows it. Where its document can't be read, ``document`` is None and
+    ``problem`` says why."""
+
+    id: str
+    etag: int
+    name: str
+    photo_sha256: str
+    document: Finish | None
+    problem: str
+    can_undo: bool
+    changed_at: str
+
+
+@dataclass(frozen=True)
 class RevisionRecord:
     """One committed change."""
 
@@ -45,25 +61,24 @@ class RevisionRecord:
 
 
 class FinishStore:
-    """The finishes of a data folder."""
+    """The finishes of a data folder; ``photos`` are those that they may refer to."""
 
-    def __init__(self, database: Database) -> None:
+    def __init__(self, database: Database, photos: Sources) -> None:
         self._database = database
+        self._photos = photos
 
     def create(self, document: Finish, label: str = "Started") -> FinishRecord:
         """A new finish whose first revision is ``document``.
 
         Raises:
-            NotFound: its photo is not on the shelf.
+            NotFound: a photo of it is not on the shelf.
+            TooLarge: one of its sizes comes to too many pixels.
         """
+        check_sound(document, self._photos)
         finish_id = uuid.uuid4().hex[:16]
         moment = now()
         sha256 = document.photo.sha256
         with self._database.write() as connection:
-            if not connection.execute(
-                "SELECT 1 FROM photos WHERE sha256 = ?", (sha256,)
-            ).fetchone():
-                raise NotFound("This finish's photo is not on the shelf; add the photo first.")
             connection.execute(
                 "INSERT INTO finishes (id, name, folded_name, photo_sha256, created_at, changed_at)"
                 " VALUES (?, ?, ?, ?, ?, ?)",
@@ -85,15 +100,17 @@ class FinishStore:
         """Commit ``document`` as a new revision after the head; an unchanged one is no revision.
 
         Raises:
-            NotFound: there is no such finish.
+            NotFound: there is no such finish, or a photo of it is not on the shelf.
+            TooLarge: one of its sizes comes to too many pixels.
             StaleSave: somebody saved since ``etag``; nothing is changed.
         """
+        check_sound(document, self._photos)
         with self._database.write() as connection:
-            current = _checked(connection, finish_id, etag)
-            label = describe_change(current.document, document)
+            current = _entry(_checked(connection, finish_id, etag))
+            label = describe_change(current.document, document) if current.document else MENDED
             if label:
-                _commit(connection, current, label, document)
-        return self.get(finish_id)
+                _commit(connection, finish_id, label, document)
+            return _read(connection, finish_id)
 
     def undo(self, finish_id: str, etag: int) -> FinishRecord:
         """Make the head's parent the head; at the first revision nothing happens.
@@ -103,10 +120,10 @@ class FinishStore:
             StaleSave: somebody saved since ``etag``.
         """
         with self._database.write() as connection:
-            current = _checked(connection, finish_id, etag)
-            parent = _revision(connection, finish_id, current.revision)["parent_id"]
+            head = _checked(connection, finish_id, etag)["head"]
+            parent = _revision(connection, finish_id, head)["parent_id"]
             _move_head(connection, finish_id, parent)
-        return self.get(finish_id)
+            return _read(connection, finish_id)
 
     def redo(self, finish_id: str, etag: int) -> FinishRecord:
         """Make the head's newest child the head; where there is none nothing happens.
@@ -116,9 +133,9 @@ class FinishStore:
             StaleSave: somebody saved since ``etag``.
         """
         with self._database.write() as connection:
-            current = _checked(connection, finish_id, etag)
-            _move_head(connection, finish_id, _newest_child(connection, current.revision))
-        return self.get(finish_id)
+            head = _checked(connection, finish_id, etag)["head"]
+            _move_head(connection, finish_id, _newest_child(connection, head))
+            return _read(connection, finish_id)
 
     def reopen(self, finish_id: str, etag: int, revision: int) -> FinishRecord:
         """Commit an earlier revision's document again, so that undo leads back to the present.
@@ -128,13 +145,13 @@ class FinishStore:
             StaleSave: somebody saved since ``etag``.
         """
         with self._database.write() as connection:
-            current = _checked(connection, finish_id, etag)
+            current = _entry(_checked(connection, finish_id, etag))
             row = _revision(connection, finish_id, revision)
             document = read_finish(json.loads(row["document"]))
             if document != current.document:
                 label = f"Back to “{row['version_name'] or row['label']}”"
-                _commit(connection, current, label, document)
-        return self.get(finish_id)
+                _commit(connection, finish_id, label, document)
+            return _read(connection, finish_id)
 
     def revision_document(self, finish_id: str, revision: int) -> Finish:
         """The document of one revision.
@@ -151,8 +168,8 @@ class FinishStore:
         Raises:
             NotFound: there is no such finish.
         """
-        self.get(finish_id)
         with self._database.read() as connection:
+            _row(connection, finish_id)
             rows = connection.execute(
                 "SELECT * FROM revisions WHERE finish_id = ? ORDER BY id DESC", (finish_id,)
             )
@@ -165,17 +182,18 @@ class FinishStore:
             NotFound: there is no such finish.
         """
         with self._database.write() as connection:
-            current = _read(connection, finish_id)
+            head = _row(connection, finish_id)["head"]
             connection.execute(
                 "UPDATE revisions SET version_name = ? WHERE id = ?",
-                (name.strip()[:MAX_VERSION_NAME], current.revision),
+                (name.strip()[:MAX_VERSION_NAME], head),
             )
-            return _revision_record(_revision(connection, finish_id, current.revision))
+            return _revision_record(_revision(connection, finish_id, head))
 
     def list(
         self, *, search: str = "", binned: bool = False, offset: int = 0, limit: int = PAGE
-    ) -> list[FinishRecord]:
-        """Finishes by name, those changed last first; ``binned`` lists the bin instead."""
+    ) -> list[FinishEntry]:
+        """Finishes by name, those changed last first; ``binned`` lists the bin instead. One that
+        can't be read is listed with what is wrong with it."""
         with self._database.read() as connection:
             rows = connection.execute(
                 f"""
@@ -186,7 +204,7 @@ class FinishStore:
                 """,
                 {"search": folded(search), "limit": limit, "offset": offset},
             )
-            return [_record(row) for row in rows]
+            return [_entry(row) for row in rows]
 
     def count(self, *, search: str = "", binned: bool = False) -> int:
         """How many finishes such a list has."""
@@ -201,45 +219,34 @@ class FinishStore:
             ).fetchone()
             return int(row["total"])
 
-    def using_older_mark(self, mark: UsedMark) -> Sequence[FinishRecord]:
+    def using_older_mark(self, mark: UsedMark) -> Sequence[FinishEntry]:
         """Finishes that use an earlier version of a kept mark, those in the bin left out."""
         with self._database.read() as connection:
-            rows = connection.execute(
-                f"""
-                {_SELECT}
-                WHERE binned_at IS NULL AND EXISTS (
-                    SELECT 1 FROM json_tree(revisions.document) AS node
-                    WHERE node.key = 'mark' AND node.type = 'object'
-                      AND json_extract(node.value, '$.id') = :id
-                      AND json_extract(node.value, '$.version') < :version
-                )
-                """,
-                {"id": mark.id, "version": mark.version},
-            )
-            return [_record(row) for row in rows]
+            return _using_older_mark(connection, mark)
 
     def renew_mark(self, mark: UsedMark) -> int:
         """The mark's present version in every finish that uses an earlier one, a revision in
         each; how many there were."""
-        with self._database.write():
-            older = self.using_older_mark(mark)
-            for record in older:
-                self.save(record.id, record.etag, with_mark(record.document, mark))
-            return len(older)
+        renewed = 0
+        with self._database.write() as connection:
+            for entry in _using_older_mark(connection, mark):
+                if entry.document is not None:
+                    self.save(entry.id, entry.etag, with_mark(entry.document, mark))
+                    renewed += 1
+        return renewed
 
-    def set_binned(self, finish_id: str, binned: bool) -> FinishRecord:
+    def set_binned(self, finish_id: str, binned: bool) -> None:
         """Put a finish in the bin, or back on the shelf.
 
         Raises:
             NotFound: there is no such finish.
         """
         with self._database.write() as connection:
-            _read(connection, finish_id)
+            _row(connection, finish_id)
             connection.execute(
                 "UPDATE finishes SET binned_at = ? WHERE id = ?",
                 (now() if binned else None, finish_id),
             )
-        return self.get(finish_id)
 
     def delete(self, finish_id: str) -> None:
         """Delete a finish in the bin for good, with its revisions and the records of its exports.
@@ -249,7 +256,7 @@ class FinishStore:
             Conflict: it is not in the bin.
         """
         with self._database.write() as connection:
-            if not _read(connection, finish_id).binned:
+            if _row(connection, finish_id)["binned_at"] is None:
                 raise Conflict("Only a finish in the bin can be deleted for good; bin it first.")
             connection.execute("UPDATE finishes SET head = NULL WHERE id = ?", (finish_id,))
             connection.execute(
@@ -264,8 +271,12 @@ def folded(text: str) -> str:
     return "".join(c for c in decomposed if not unicodedata.combining(c)).casefold().strip()
 
 
+MENDED = "Mended"
+"""The label of a change to a document that could not be read."""
+
 _SELECT = """
-    SELECT finishes.id, etag, head, changed_at, binned_at, revisions.document,
+    SELECT finishes.id, etag, finishes.name, photo_sha256, head, changed_at, binned_at,
+           revisions.document,
            revisions.parent_id IS NOT NULL AS can_undo,
            EXISTS (SELECT 1 FROM revisions AS child WHERE child.parent_id = head) AS can_redo,
            (SELECT count(*) FROM revisions AS one WHERE one.finish_id = finishes.id) AS changes
@@ -273,11 +284,55 @@ _SELECT = """
 """
 
 
-def _read(connection: sqlite3.Connection, finish_id: str) -> FinishRecord:
-    row = connection.execute(f"{_SELECT} WHERE finishes.id = ?", (finish_id,)).fetchone()
+def _row(connection: sqlite3.Connection, finish_id: str) -> sqlite3.Row:
+    row: sqlite3.Row | None = connection.execute(
+        f"{_SELECT} WHERE finishes.id = ?", (finish_id,)
+    ).fetchone()
     if row is None:
         raise NotFound("There is no such finish (any more); pick one from the shelf.")
-    return _record(row)
+    return row
+
+
+def _read(connection: sqlite3.Connection, finish_id: str) -> FinishRecord:
+    return _record(_row(connection, finish_id))
+
+
+def _using_older_mark(connection: sqlite3.Connection, mark: UsedMark) -> list[FinishEntry]:
+    rows = connection.execute(
+        f"""
+        {_SELECT}
+        WHERE binned_at IS NULL AND EXISTS (
+            SELECT 1 FROM json_tree(
+                CASE WHEN json_valid(revisions.document) THEN revisions.document END
+            ) AS node
+            WHERE node.key = 'mark' AND node.type = 'object'
+              AND json_extract(node.value, '$.id') = :id
+              AND json_extract(node.value, '$.version') < :version
+        )
+        """,
+        {"id": mark.id, "version": mark.version},
+    )
+    return [_entry(row) for row in rows]
+
+
+def _entry(row: sqlite3.Row) -> FinishEntry:
+    document, problem = None, ""
+    try:
+        document = read_finish(json.loads(row["document"]))
+    except BadDocument as error:
+        problem = str(error)
+    except ValueError:
+        problem = "Its document is damaged."
+    return FinishEntry(
+        id=row["id"],
+        etag=row["etag"],
+        name=row["name"],
+        photo_sha256=row["photo_sha256"],
+        document=document,
+        problem=problem,
+        can_undo=bool(row["can_undo"]),
+        changed_at=row["changed_at"],
+    )
 
 
 def _record(row: sqlite3.Row) -> FinishRecord:
@@ -294,23 +349,22 @@ def _record(row: sqlite3.Row) -> FinishRecord:
     )
 
 
-def _checked(connection: sqlite3.Connection, finish_id: str, etag: int) -> FinishRecord:
-    """The finish, if ``etag`` is current."""
-    current = _read(connection, finish_id)
-    if current.etag != etag:
+def _checked(connection: sqlite3.Connection, finish_id: str, etag: int) -> sqlite3.Row:
+    """The finish's row, if ``etag`` is current."""
+    current = _row(connection, finish_id)
+    if current["etag"] != etag:
         raise StaleSave(
             "This finish was changed in another window meanwhile; "
             "load the newer one or keep yours as a copy.",
-            etag=current.etag,
+            etag=current["etag"],
         )
     return current
 
 
-def _commit(
-    connection: sqlite3.Connection, current: FinishRecord, label: str, document: Finish
-) -> None:
-    revision = _add_revision(connection, current.id, current.revision, label, document)
-    _move_head(connection, current.id, revision)
+def _commit(connection: sqlite3.Connection, finish_id: str, label: str, document: Finish) -> None:
+    head = _row(connection, finish_id)["head"]
+    revision = _add_revision(connection, finish_id, head, label, document)
+    _move_head(connection, finish_id, revision)
 
 
 def _add_revision(

@@ -2,7 +2,11 @@
 
 import hashlib
 import sqlite3
+import threading
+from collections.abc import Hashable
 from dataclasses import dataclass
+
+from cachetools import LRUCache, cachedmethod
 
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.text import Face, read_font
@@ -10,6 +14,9 @@ from lucky_margin.store.database import Database, now
 from lucky_margin.store.files import FileStore
 
 MOST = 200
+
+_FACES_KEPT = 16
+"""Own fonts that are kept read; one may take 30 MB."""
 
 
 @dataclass(frozen=True)
@@ -27,7 +34,8 @@ class FontStore:
     def __init__(self, database: Database, files: FileStore) -> None:
         self._database = database
         self._files = files
-        self._faces: dict[str, Face] = {}
+        self._faces: LRUCache[Hashable, Face] = LRUCache(_FACES_KEPT)
+        self._changed = threading.Condition()
 
     def add(self, data: bytes) -> FontRecord:
         """Keep a font file and offer it; the same bytes again are the same font.
@@ -40,13 +48,12 @@ class FontStore:
         sha256 = hashlib.sha256(data).hexdigest()
         font = read_font(data, sha256)
         record = FontRecord(sha256, font.name, font.weight)
-        with self._database.write() as connection:
+        with self._files.adding(data), self._database.write() as connection:
             row = connection.execute("SELECT count(*) AS total FROM fonts").fetchone()
             if row["total"] >= MOST:
                 raise BadInput(f"{MOST} own fonts are offered at most; take one off first.")
-            self._files.add(data)
             connection.execute(
-                "INSERT OR IGNORE INTO fonts VALUES (?, ?, ?, ?)",
+                "INSERT INTO fonts VALUES (?, ?, ?, ?) ON CONFLICT (sha256) DO NOTHING",
                 (sha256, font.name, font.weight, now()),
             )
         return record
@@ -70,11 +77,13 @@ class FontStore:
 
     def face(self, sha256: str) -> Face | None:
         """See ``core.render.Sources.font``."""
-        if sha256 not in self._faces:
-            if sha256 not in self._files:
-                return None
-            self._faces[sha256] = read_font(self._files.read(sha256), sha256).face
-        return self._faces[sha256]
+        if sha256 not in self._files:
+            return None
+        return self._face(sha256)
+
+    @cachedmethod(lambda self: self._faces, condition=lambda self: self._changed)
+    def _face(self, sha256: str) -> Face:
+        return read_font(self._files.read(sha256), sha256).face
 
 
 def _record(row: sqlite3.Row) -> FontRecord:

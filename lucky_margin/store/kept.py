@@ -1,5 +1,7 @@
 """What was saved for reuse: short lists of named values, such as own sizes and own looks."""
 
+import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, Protocol, TypeVar
 
@@ -46,8 +48,8 @@ class KeptStore(Generic[Item]):
         Raises:
             BadInput: there are too many.
         """
-        same = [(kept.id,) for kept in self.list() if kept.value.name == value.name]
         with self._database.write() as connection:
+            same = [(kept.id,) for kept in self._all(connection) if kept.value.name == value.name]
             connection.executemany(f"DELETE FROM {self._table} WHERE id = ?", same)
             row = connection.execute(f"SELECT count(*) AS total FROM {self._table}").fetchone()
             if row["total"] >= MOST:
@@ -59,11 +61,10 @@ class KeptStore(Generic[Item]):
             assert cursor.lastrowid is not None  # an INSERT always has one
             return Kept(cursor.lastrowid, value)
 
-    def list(self) -> list[Kept[Item]]:
+    def list(self) -> Sequence[Kept[Item]]:
         """All of them, the newest first."""
         with self._database.read() as connection:
-            rows = connection.execute(f"SELECT id, value FROM {self._table} ORDER BY id DESC")
-            return [Kept(row["id"], self._adapter.validate_json(row["value"])) for row in rows]
+            return self._all(connection)
 
     def delete(self, kept_id: int) -> None:
         """
@@ -74,3 +75,7 @@ class KeptStore(Generic[Item]):
             cursor = connection.execute(f"DELETE FROM {self._table} WHERE id = ?", (kept_id,))
             if cursor.rowcount == 0:
                 raise NotFound(f"There is no such own {self._noun} (any more).")
+
+    def _all(self, connection: sqlite3.Connection) -> Sequence[Kept[Item]]:
+        rows = connection.execute(f"SELECT id, value FROM {self._table} ORDER BY id DESC")
+        return [Kept(row["id"], self._adapter.validate_json(row["value"])) for row in rows]

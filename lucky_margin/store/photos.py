@@ -69,18 +69,34 @@ class PhotoStore:
         if known and sha256 in self._originals:
             return known, True
         decoded = decode(data, name)
-        self._originals.add(data)
-        self._proxies.keep(sha256, decoded.picture)
-        if known:
-            return known, True
-        fields = dataclasses.asdict(decoded.facts)
+        with self._originals.adding(data):
+            known = self._find(sha256)
+            try:
+                self._proxies.keep(sha256, decoded.picture)
+                if not known:
+                    self._insert(sha256, name, len(data), decoded.facts)
+            except BaseException:
+                if not known:
+                    self._proxies.remove(sha256)
+                raise
+        return known or self.get(sha256), known is not None
+
+    def _insert(self, sha256: str, name: str, size: int, facts: PhotoFacts) -> None:
+        fields = dataclasses.asdict(facts)
         exif = fields.pop("exif")
         with self._database.write() as connection:
             connection.execute(
-                "INSERT OR IGNORE INTO photos VALUES (?, ?, ?, ?, ?, ?)",
-                (sha256, name, len(data), json.dumps(fields), exif, now()),
+                "INSERT INTO photos VALUES (?, ?, ?, ?, ?, ?)",
+                (sha256, name, size, json.dumps(fields), exif, now()),
             )
-        return self.get(sha256), False
+
+    def sweep(self) -> None:
+        """Remove originals that no photo names and files that were never finished, if they are
+        older than a day: a crash left them."""
+        with self._database.read() as connection:
+            wanted = {row["sha256"] for row in connection.execute("SELECT sha256 FROM photos")}
+        self._originals.sweep(wanted)
+        self._proxies.sweep()
 
     def get(self, sha256: str) -> PhotoRecord:
         """

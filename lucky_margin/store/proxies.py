@@ -6,6 +6,7 @@ used longest ago go first.
 
 import io
 import os
+import time
 from pathlib import Path
 from typing import cast
 
@@ -13,7 +14,7 @@ import numpy as np
 
 from lucky_margin.core.sampling import halved
 from lucky_margin.core.types import AnyPicture
-from lucky_margin.store.files import write_whole
+from lucky_margin.store.files import GRACE_SECONDS, UNFINISHED, write_whole
 
 MAX_PROXY_BYTES = 6_000_000_000
 
@@ -49,12 +50,19 @@ class ProxyStore:
         while True:
             buffer = io.BytesIO()
             np.save(buffer, picture)
-            write_whole(self._path(sha256, number), buffer.getbuffer())
+            write_whole(self._path(sha256, number), buffer.getbuffer(), durable=False)
             if min(picture.shape[:2]) < 2 * SMALLEST_SIDE:
                 break
             picture = halved(picture)
             number += 1
         self._prune(sha256)
+
+    def sweep(self) -> None:
+        """Remove what was never finished."""
+        oldest = time.time() - GRACE_SECONDS
+        for path in self._folder.glob(f"{UNFINISHED}*"):
+            if path.stat().st_mtime < oldest:
+                path.unlink(missing_ok=True)
 
     def remove(self, sha256: str) -> None:
         """Forget the photo's pictures."""

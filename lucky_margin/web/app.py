@@ -64,6 +64,8 @@ def create_app(settings: Settings) -> FastAPI:
         app.include_router(module.router, prefix="/api")
     if settings.frontend is not None:
         _serve_frontend(app, settings.frontend)
+    describe = app.openapi
+    app.openapi = lambda: app.openapi_schema or problems.described(describe())  # type: ignore[method-assign]
     return app
 
 

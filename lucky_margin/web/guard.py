@@ -5,7 +5,7 @@ from urllib.parse import urlsplit
 
 from fastapi import Request, Response
 
-from lucky_margin.web.problems import Problem, problem_response
+from lucky_margin.web.problems import Problem, problem_response, unforeseen
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
@@ -36,9 +36,15 @@ Next = Callable[[Request], Awaitable[Response]]
 
 
 async def guard(request: Request, call_next: Next) -> Response:
-    """Refuse requests for other hosts or from other origins, and mark every answer."""
+    """Refuse requests for other hosts or from other origins, and mark every answer.
+
+    An error that nobody foresaw becomes its answer here, so that this one is marked too.
+    """
     refusal = _refusal(request)
-    response = problem_response(refusal) if refusal else await call_next(request)
+    try:
+        response = problem_response(refusal) if refusal else await call_next(request)
+    except Exception as error:
+        response = unforeseen(request, error)
     response.headers.update(HEADERS)
     return response
 
@@ -49,7 +55,7 @@ def _refusal(request: Request) -> Problem | None:
         detail = "This service answers on this computer only; open it at 127.0.0.1."
         return Problem(title="WrongHost", status=421, detail=detail)
     origin = request.headers.get("origin")
-    if origin is not None and urlsplit(origin).netloc != host:
+    if origin is not None and _host_of(origin) != host:
         detail = "Another site tried to use this service; open it in a tab of its own."
         return Problem(title="WrongOrigin", status=403, detail=detail)
     return None
@@ -57,3 +63,11 @@ def _refusal(request: Request) -> Problem | None:
 
 def _without_port(host: str) -> str:
     return host.rsplit(":", 1)[0] if not host.endswith("]") else host
+
+
+def _host_of(origin: str) -> str | None:
+    """The host and port of an origin; None when it is malformed."""
+    try:
+        return urlsplit(origin).netloc
+    except ValueError:
+        return None

@@ -2,6 +2,7 @@
 
 import io
 from typing import Any
+from urllib.parse import quote
 
 from fastapi import Response
 from PIL import Image
@@ -22,6 +23,11 @@ FILE: dict[int | str, dict[str, Any]] = {
     200: {"description": "The file.", "content": {"application/octet-stream": {}}}
 }
 """The same for a file that is downloaded."""
+
+
+def attached(name: str) -> dict[str, str]:
+    """The headers of a file that is saved under ``name``, in any alphabet (RFC 6266)."""
+    return FRESH | {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
 
 
 def picture_response(

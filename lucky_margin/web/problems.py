@@ -1,13 +1,14 @@
 """Errors as ``application/problem+json`` (RFC 9457): one class, one status, one sentence."""
 
 import logging
+from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from lucky_margin.core.document import Value
+from lucky_margin.core.document import Value, describe_invalid
 from lucky_margin.core.errors import (
     BadDocument,
     BadInput,
@@ -25,7 +26,7 @@ from lucky_margin.core.errors import (
     UnreadableTable,
 )
 
-STATUS: dict[type[LuckyMarginError], int] = {
+STATUS: dict[type, int] = {
     BadInput: 422,
     UnreadablePhoto: 415,
     UnreadableTable: 415,
@@ -48,6 +49,8 @@ HTTP_DETAILS = {
     405: "This address can't be used that way; see the API's description.",
 }
 
+MEDIA_TYPE = "application/problem+json"
+
 log = logging.getLogger("lucky_margin")
 
 
@@ -63,18 +66,17 @@ class Problem(Value):
 
 
 def install(app: FastAPI) -> None:
-    """Make every error of ``app`` a problem; an unknown one tells nothing of the inside."""
+    """Make every foreseen error of ``app`` a problem, and say so in its description."""
     app.add_exception_handler(LuckyMarginError, _known)
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(HTTPException, _http)
-    app.add_exception_handler(Exception, _unknown)
 
 
 def problem_response(problem: Problem) -> JSONResponse:
     return JSONResponse(
         problem.model_dump(exclude_none=True),
         status_code=problem.status,
-        media_type="application/problem+json",
+        media_type=MEDIA_TYPE,
     )
 
 
@@ -82,7 +84,7 @@ def _known(request: Request, error: Exception) -> JSONResponse:
     return problem_response(
         Problem(
             title=type(error).__name__,
-            status=STATUS[type(error)],  # type: ignore[index] # only LuckyMarginError comes here
+            status=status_of(type(error)),
             detail=str(error),
             etag=getattr(error, "etag", None),
             finishes=getattr(error, "finishes", None),
@@ -92,10 +94,7 @@ def _known(request: Request, error: Exception) -> JSONResponse:
 
 def _invalid(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
-    first = error.errors()[0]
-    place = ".".join(str(part) for part in first["loc"] if part != "body") or "The request"
-    message = str(first["msg"]).removeprefix("Value error, ")
-    detail = f"{place}: {message}; correct it and send it again."
+    detail = f"{describe_invalid(error.errors()[0], 'The request')}; correct it and send it again."
     return problem_response(Problem(title="BadInput", status=422, detail=detail))
 
 
@@ -105,6 +104,25 @@ def _http(request: Request, error: Exception) -> JSONResponse:
     return problem_response(Problem(title="BadRequest", status=error.status_code, detail=detail))
 
 
-def _unknown(request: Request, error: Exception) -> JSONResponse:
+def status_of(kind: type) -> int:
+    """The status of an error, or of the nearest class above it that has one."""
+    return next(STATUS[parent] for parent in kind.__mro__ if parent in STATUS)
+
+
+def unforeseen(request: Request, error: Exception) -> JSONResponse:
+    """The answer to an error that nobody foresaw; it tells nothing of the inside."""
     log.error("%s %s failed", request.method, request.url.path, exc_info=error)
     return problem_response(Problem(title="Unknown", status=500, detail=UNKNOWN))
+
+
+def described(openapi: dict[str, Any]) -> dict[str, Any]:
+    """An OpenAPI document that says how refusals are really sent: all of them as problems."""
+    for path in openapi["paths"].values():
+        for operation in path.values():
+            responses = operation["responses"]
+            responses.pop("422", None)  # FastAPI's own kind, which is never sent
+            refusal = responses["default"]["content"]
+            refusal[MEDIA_TYPE] = refusal.pop("application/json")
+    for unused in ("HTTPValidationError", "ValidationError"):
+        openapi["components"]["schemas"].pop(unused, None)
+    return openapi

@@ -24,7 +24,7 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
     app = create_app(Settings(data=data, frontend=frontend))
     url = f"http://{ADDRESS}:{listener.getsockname()[1]}"
     print(f"Lucky Margin is at {url}  (Ctrl C stops it)", flush=True)
-    config = uvicorn.Config(app, log_level="warning", server_header=False)
+    config = uvicorn.Config(app, log_config=None, log_level="warning", server_header=False)
     uvicorn.Server(config).run(sockets=[listener])
     return 0
 

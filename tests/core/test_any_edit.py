@@ -1,6 +1,8 @@
 """Whatever is asked, an edit gives a sound finish or a sentence."""
 
 import unittest
+from collections import Counter
+from typing import get_args
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -22,8 +24,15 @@ any_side = st.one_of(st.integers(-2, 20_000), st.integers(1, 400))
 fractions = st.one_of(st.floats(-0.1, 1.1), st.sampled_from([0, 0.45, 0.5]))
 
 
-def kind(name, **fields):
+def kind(name, /, **fields):
     return st.fixed_dictionaries({"kind": st.just(name), **fields})
+
+
+EDITS = {}
+
+
+def edit(name, /, **fields):
+    EDITS[name] = kind(name, **fields)
 
 
 boxes = st.fixed_dictionaries(dict.fromkeys(("left", "top", "width", "height"), any_number))
@@ -137,125 +146,164 @@ marks = st.fixed_dictionaries(
     },
 )
 plans = st.fixed_dictionaries({"name": st.text(max_size=5), "pixels": pixels, "shape": shapes})
-edits = st.one_of(
-    kind(
-        "choose_ratio",
-        ratio=st.one_of(
-            st.none(),
-            st.just("original"),
-            st.fixed_dictionaries({"width": any_number, "height": any_number}),
-        ),
-    ),
-    kind("set_pixels", pixels=pixels),
-    kind(
-        "drag_window",
-        grip=st.sampled_from(["move", "n", "e", "s", "w", "ne", "se", "sw", "nw"]),
-        dx=any_number,
-        dy=any_number,
-        snap=fractions,
-    ),
-    kind("draw_window", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
-    kind(
-        "type_window",
-        field=st.sampled_from(
-            ["from_left", "from_top", "width", "height", "left", "top", "right", "bottom"]
-        ),
-        value=any_number,
-    ),
-    kind("set_window", window=st.one_of(st.none(), boxes)),
-    kind("scale_window", factor=any_number),
-    kind("set_contain", contain=st.booleans()),
-    kind("set_shape", shape=shapes),
-    kind(
-        "drag_shape",
-        grip=st.sampled_from(["move", "scale", "radius"]),
-        dx=any_number,
-        dy=any_number,
-    ),
-    kind("set_margin", margin=fractions),
-    kind("drag_margin", by=any_number),
-    kind("set_turn", changes=turns),
-    kind("set_tone", changes=tones),
-    kind("add_wash"),
-    kind("add_area", mask=mask_kinds),
-    kind("add_mask", number=st.integers(-1, 3), mask=mask_kinds),
-    kind("pick_for_mask", number=few, mask=few, colour=st.sampled_from(["#3366CC", "#000000"])),
-    kind("drag_wash", number=few, grip=tone_grips, dx=any_number, dy=any_number),
-    kind("drag_mask", number=few, mask=few, grip=tone_grips, dx=any_number, dy=any_number),
-    kind("add_text", purpose=st.sampled_from(["headline", "price"]), text=st.text(max_size=9)),
-    kind("add_badge", form=st.sampled_from(["arrow", "burst", "ring", "bubble"])),
-    kind("add_picture", sha256=st.just(SHA), ratio=st.floats(-1, 9)),
-    kind("add_mark", mark=used_marks),
-    kind("set_piece", ids=piece_ids, changes=piece_changes, only_this_size=st.booleans()),
-    kind("drag_pieces", ids=piece_ids, dx=any_number, dy=any_number, snap=fractions),
-    kind("scale_piece", id=piece_id, grip=piece_grips, dx=any_number, dy=any_number),
-    kind("turn_piece", id=piece_id, distance=fractions, dx=any_number, dy=any_number),
-    kind("align_pieces", ids=piece_ids, to=st.sampled_from(["left", "middle", "bottom"])),
-    kind("anchor_piece", id=piece_id, to=st.sampled_from(["margin", "photo"])),
-    kind("place_piece", id=piece_id, x=any_number, y=any_number),
-    kind("duplicate_pieces", ids=piece_ids),
-    kind("remove_pieces", ids=piece_ids),
-    kind("group_pieces", ids=piece_ids, together=st.booleans()),
-    kind(
-        "point_piece",
-        id=piece_id,
-        end=st.sampled_from(["tail", "tip"]),
-        dx=any_number,
-        dy=any_number,
-    ),
-    kind("release_tip", id=piece_id),
-    kind("order_piece", id=piece_id, to=st.sampled_from(["front", "backward"])),
-    kind("set_watermark", changes=marks),
-    kind("drag_watermark", dx=any_number, dy=any_number, snap=fractions),
-    kind("turn_quarter", way=st.sampled_from(["left", "right"])),
-    kind("mirror", way=st.sampled_from(["across", "down"])),
-    kind("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
-    kind("draw_focus", x0=any_number, y0=any_number, x1=any_number, y1=any_number),
-    kind("set_ground", place=st.sampled_from(["backdrop", "outside"]), ground=grounds),
-    kind("add_size", plan=plans),
-    kind("use_size", plan=plans),
-    kind("duplicate_size"),
-    kind("remove_size"),
-    kind("place_size", place=st.integers(-1, 99)),
-    kind(
-        "set_border",
-        changes=st.fixed_dictionaries(
-            {
-                "thickness": sides,
-                "opacity": fractions,
-                "outside": st.booleans(),
-                "line": st.sampled_from(["solid", "double", "dashed", "dotted"]),
-            }
-        ),
-    ),
-    kind("reset_step", step=st.sampled_from(["crop", "tone", "border", "export"])),
+steps = st.sampled_from(["turn", "tone", "border", "pieces", "watermark", "export"])
+focuses = st.fixed_dictionaries({"point": spots}, optional={"box": boxes})
+exports = st.fixed_dictionaries(
+    {},
+    optional={
+        "format": st.sampled_from(["jpeg", "png", "webp", "avif", "tga"]),
+        "quality": st.integers(-5, 105),
+        "max_kb": st.one_of(st.none(), any_number),
+    },
 )
+pasted = st.one_of(
+    kind("text", id=piece_id, text=st.text(max_size=9)),
+    kind("badge", id=piece_id, form=st.sampled_from(["star", "tag"]), width=fractions),
+)
+edit(
+    "choose_ratio",
+    ratio=st.one_of(
+        st.none(),
+        st.just("original"),
+        st.fixed_dictionaries({"width": any_number, "height": any_number}),
+    ),
+)
+edit("set_pixels", pixels=pixels)
+edit(
+    "drag_window",
+    grip=st.sampled_from(["move", "n", "e", "s", "w", "ne", "se", "sw", "nw"]),
+    dx=any_number,
+    dy=any_number,
+    snap=fractions,
+)
+edit("draw_window", x0=any_number, y0=any_number, x1=any_number, y1=any_number)
+edit(
+    "type_window",
+    field=st.sampled_from(
+        ["from_left", "from_top", "width", "height", "left", "top", "right", "bottom"]
+    ),
+    value=any_number,
+)
+edit("set_window", window=st.one_of(st.none(), boxes))
+edit("scale_window", factor=any_number)
+edit("set_contain", contain=st.booleans())
+edit("set_shape", shape=shapes)
+edit(
+    "drag_shape",
+    grip=st.sampled_from(["move", "scale", "radius"]),
+    dx=any_number,
+    dy=any_number,
+)
+edit("set_margin", margin=fractions)
+edit("drag_margin", by=any_number)
+edit("set_turn", changes=turns)
+edit("set_tone", changes=tones)
+edit("add_wash")
+edit("add_area", mask=mask_kinds)
+edit("add_mask", number=st.integers(-1, 3), mask=mask_kinds)
+edit("pick_for_mask", number=few, mask=few, colour=st.sampled_from(["#3366CC", "#000000"]))
+edit("drag_wash", number=few, grip=tone_grips, dx=any_number, dy=any_number)
+edit("drag_mask", number=few, mask=few, grip=tone_grips, dx=any_number, dy=any_number)
+edit("add_text", purpose=st.sampled_from(["headline", "price"]), text=st.text(max_size=9))
+edit("add_badge", form=st.sampled_from(["arrow", "burst", "ring", "bubble"]))
+edit("add_picture", sha256=st.just(SHA), ratio=st.floats(-1, 9))
+edit("add_mark", mark=used_marks)
+edit("set_piece", ids=piece_ids, changes=piece_changes, only_this_size=st.booleans())
+edit("drag_pieces", ids=piece_ids, dx=any_number, dy=any_number, snap=fractions)
+edit("scale_piece", id=piece_id, grip=piece_grips, dx=any_number, dy=any_number)
+edit("turn_piece", id=piece_id, distance=fractions, dx=any_number, dy=any_number)
+edit("align_pieces", ids=piece_ids, to=st.sampled_from(["left", "middle", "bottom"]))
+edit("anchor_piece", id=piece_id, to=st.sampled_from(["margin", "photo"]))
+edit("place_piece", id=piece_id, x=any_number, y=any_number)
+edit("duplicate_pieces", ids=piece_ids)
+edit("remove_pieces", ids=piece_ids)
+edit("group_pieces", ids=piece_ids, together=st.booleans())
+edit(
+    "point_piece",
+    id=piece_id,
+    end=st.sampled_from(["tail", "tip"]),
+    dx=any_number,
+    dy=any_number,
+)
+edit("release_tip", id=piece_id)
+edit("order_piece", id=piece_id, to=st.sampled_from(["front", "backward"]))
+edit("set_watermark", changes=marks)
+edit("drag_watermark", dx=any_number, dy=any_number, snap=fractions)
+edit("turn_quarter", way=st.sampled_from(["left", "right"]))
+edit("mirror", way=st.sampled_from(["across", "down"]))
+edit("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number)
+edit("draw_focus", x0=any_number, y0=any_number, x1=any_number, y1=any_number)
+edit("set_ground", place=st.sampled_from(["backdrop", "outside"]), ground=grounds)
+edit("add_size", plan=plans)
+edit("use_size", plan=plans)
+edit("duplicate_size")
+edit("remove_size")
+edit("place_size", place=st.integers(-1, 99))
+edit(
+    "set_border",
+    changes=st.fixed_dictionaries(
+        {
+            "thickness": sides,
+            "opacity": fractions,
+            "outside": st.booleans(),
+            "line": st.sampled_from(["solid", "double", "dashed", "dotted"]),
+        }
+    ),
+)
+edit("set_focus", focus=st.one_of(st.none(), focuses))
+edit("set_export", changes=exports, only_this_size=st.booleans())
+edit("set_file_details", author=st.text(max_size=9), name_pattern=st.text(max_size=9))
+edit("follow", step=steps)
+edit("follow_piece", id=piece_id)
+edit("paste_pieces", pieces=st.lists(pasted, max_size=3))
+edit("rename", name=st.text(max_size=9))
+edit("rename_size", name=st.text(max_size=9))
+edit("set_seen_width", seen_width=any_side)
+edit("reset_step", step=st.one_of(st.just("crop"), steps))
+edits = st.one_of(*EDITS.values())
 
 
 class AnyEditTest(unittest.TestCase):
     adapter = TypeAdapter(Edit)
 
-    @settings(max_examples=150, deadline=None)
-    @given(
-        photo=st.sampled_from([(300, 200), (1, 1), (7, 900)]),
-        wanted=st.lists(edits, min_size=1, max_size=6),
-    )
-    def test_edits_of_any_numbers(self, photo, wanted):
+    def test_every_kind_of_edit_is_tried(self):
+        union, *_ = get_args(Edit)
+        kinds = {one.model_fields["kind"].default for one in get_args(union)}
+        self.assertEqual(set(EDITS), kinds)
+
+    def test_edits_of_any_numbers(self):
+        taken = Counter()
+
+        @settings(max_examples=150, deadline=None)
+        @given(
+            photo=st.sampled_from([(300, 200), (1, 1), (7, 900)]),
+            wanted=st.lists(edits, min_size=1, max_size=6),
+        )
+        def try_edits(photo, wanted):
+            taken.update(self.carried_out(photo, wanted))
+
+        try_edits()
+        # Most of the nonsense is refused; but if hardly anything got through, nothing was tested.
+        self.assertGreater(taken.total(), 60, taken)
+        self.assertGreater(len(taken), len(EDITS) / 3, taken)
+
+    def carried_out(self, photo, wanted):
+        """The kinds of the edits that were taken, each of which gave a sound finish."""
         facts = PhotoFacts(*photo, file_format="PNG", bits=8, has_alpha=False)
         sources = sources_of(noise(*photo))
         finish, size_id = finish_of(), "main"
         for data in wanted:
             try:
-                edit = self.adapter.validate_python(data)
-                edited = apply_edit(finish, size_id, edit, facts)
+                edited = apply_edit(finish, size_id, self.adapter.validate_python(data), facts)
             except (LuckyMarginError, ValidationError):
                 continue
             finish, size_id = edited.finish, edited.size_id
             self.assertEqual(read_finish(finish.model_dump(mode="json")), finish)
+            self.assertEqual(finish.photo.sha256, SHA)
             size = finish.size(size_id)
             found = layout(finish, size, sources)
-            self.assertEqual(finish.photo.sha256, SHA)
             if found.width * found.height < 250_000:
                 picture = render(finish, size, sources)
                 self.assertEqual(picture.shape[:2], (found.height, found.width))
                 check(finish, size, sources)
+            yield data["kind"]

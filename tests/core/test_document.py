@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from lucky_margin.core.document import (
     MAX_SIZES,
     SIZE_LIBRARY,
+    VERSION,
     AsCropped,
     Border,
     BorderChanges,
@@ -86,7 +87,7 @@ class ReadingTest(unittest.TestCase):
         }
         finish = read_finish(old)
         size = finish.sizes[0]
-        self.assertEqual((finish.version, finish.turn.is_set), (3, False))
+        self.assertEqual((finish.version, finish.turn.is_set), (VERSION, False))
         self.assertEqual((size.shape.radius, size.crop.window.width), (0.1, 80))
         self.assertEqual(finish.export_of(size).format, "png")
         self.assertEqual(read_finish(as_json(finish)), finish)

@@ -2,6 +2,7 @@
 
 import io
 import unittest
+import warnings
 import zipfile
 
 import numpy as np
@@ -106,7 +107,28 @@ class WeightTest(unittest.TestCase):
         self.assertEqual(file.quality, QUALITY_FLOOR)
         fewer = next(r for r in file.remedies if isinstance(r, FewerPixels))
         finish = finish_of(fewer.width, fewer.height, export=Export(max_kb=12))
-        self.assertLess(len(exported(finish, self.sources).data), 14_000)
+        self.assertTrue(exported(finish, self.sources).meets_cap)
+
+    def test_fewer_pixels_that_are_offered_hold_for_every_format_and_photo(self):
+        for photo, image_format, cap, sides in (
+            ("mugs-window.jpg", "jpeg", 25, (1080, 1350)),
+            ("vase-grasses.jpg", "webp", 12, (1080, 1350)),
+            ("bowl-top.jpg", "png", 120, (700, 700)),
+            ("field-noon.jpg", "avif", 4, (1280, 720)),
+        ):
+            settings = Export(format=image_format, max_kb=cap)
+            file = exported(finish_of(*sides, export=settings), demo_sources(photo))
+            with self.subTest(photo):
+                self.assertFalse(file.meets_cap)
+                fewer = [r for r in file.remedies if isinstance(r, FewerPixels)]
+                self.assertEqual(len(fewer), 1)
+                finish = finish_of(fewer[0].width, fewer[0].height, export=settings)
+                self.assertTrue(exported(finish, demo_sources(photo)).meets_cap)
+                # Not far fewer than need be.
+                larger = finish_of(
+                    int(fewer[0].width * 1.35), int(fewer[0].height * 1.35), export=settings
+                )
+                self.assertFalse(exported(larger, demo_sources(photo)).meets_cap)
 
     def test_png_over_its_cap_suggests_formats_that_would_do(self):
         photo = demo_sources("bird-figure.jpg")
@@ -127,6 +149,7 @@ class MetadataTest(unittest.TestCase):
         block[0x013B] = "Möller".encode()
         block[0x010F] = "A camera"
         block.get_ifd(0x8825)[1] = "N"
+        block.get_ifd(0x8769)[0x829D] = 2.8
         self.data = encoded(gradient(40, 40), "JPEG", exif=block)
         facts = decode(self.data).facts
         self.sources = sources_of(
@@ -144,10 +167,31 @@ class MetadataTest(unittest.TestCase):
                 self.assertEqual(set(exif), {0x013B})
                 self.assertEqual(facts.author, "Möller")
 
-    def test_they_are_kept_when_asked_for(self):
-        exif, _ = self.exif(keep_camera_data=True)
-        self.assertEqual(exif[0x010F], "A camera")
-        self.assertEqual(exif.get_ifd(0x8825)[1], "N")
+    def test_camera_data_and_the_place_are_kept_when_asked_for_each_alone(self):
+        for image_format in FORMATS:
+            for camera, place in ((True, False), (False, True), (True, True)):
+                with self.subTest(image_format, camera=camera, place=place):
+                    exif, facts = self.exif(
+                        format=image_format, keep_camera_data=camera, keep_place=place
+                    )
+                    self.assertEqual(exif.get(0x010F), "A camera" if camera else None)
+                    self.assertEqual(exif.get_ifd(0x8825).get(1), "N" if place else None)
+                    self.assertEqual(exif.get_ifd(0x8769).get(0x829D), 2.8 if camera else None)
+                    self.assertEqual(facts.author, "Möller")
+
+    def test_a_damaged_block_is_left_out_and_the_credits_stay(self):
+        rng = np.random.default_rng(4)
+        clean = decode(self.data).facts.exif
+        for number in range(200):
+            damaged = bytearray(clean)
+            for place in rng.integers(6, len(clean), 3):
+                damaged[place] = rng.integers(0, 256)
+            sources = sources_of(gradient(9, 9), author="Ana", exif=bytes(damaged))
+            settings = Export(keep_camera_data=True, keep_place=True)
+            with self.subTest(number), warnings.catch_warnings():
+                warnings.simplefilter("ignore")
+                file = exported(finish_of(export=settings), sources)
+                self.assertEqual(decode(file.data).facts.author, "Ana")
 
     def test_credits_can_be_set(self):
         _, facts = self.exif(author="Ana", copyright="© 2026 Pebblewick Pottery")
@@ -182,7 +226,7 @@ class NameTest(unittest.TestCase):
             ("../../etc/passwd", "etc-passwd"),
             ("a/b\\c:d", "a-b-c-d"),
             ("🏺 Töpferei", "🏺-töpferei"),
-            ("...", "-photo"),
+            ("...", "photo"),
             ("CON", "con-photo"),
             ("x\0y", "x-y"),
         ):

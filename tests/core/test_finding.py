@@ -1,16 +1,19 @@
 """Finding: margins to trim, to the pixel, and what to keep in view."""
 
+import io
 import unittest
+from concurrent.futures import ThreadPoolExecutor
 
 import cv2
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from PIL import Image
 
 from lucky_margin.core.document import Turn
 from lucky_margin.core.finding import enough_to_look_at, find_picture, propose_focus
 from lucky_margin.core.framing import TurnedPhoto, within
-from tests.support import SHA, demo_sources, gradient, noise, sources_of
+from tests.support import SHA, demo_sources, encoded, gradient, noise, sources_of
 
 
 def on_paper(picture, left, top, right, bottom, colour):
@@ -100,7 +103,53 @@ class TrimTest(unittest.TestCase):
         self.assertEqual((square.width, square.height), (40, 40))
 
 
+class RippledMarginTest(unittest.TestCase):
+    """Margins of noisy paper and of JPEGs, whose ripples must not end the search."""
+
+    def scanned(self, seed):
+        """A picture on paper, saved with some noise or as JPEG, and the true box."""
+        rng = np.random.default_rng(seed)
+        top, right, bottom, left = rng.integers(0, 60, 4) * (rng.random(4) < 0.85)
+        height, width = rng.integers(120, 320, 2)
+        paper = rng.integers(217, 256, 3) if rng.random() < 0.7 else rng.integers(0, 256, 3)
+        rough = rng.integers(0, 256, (rng.integers(2, 9), rng.integers(2, 9), 3), np.uint8)
+        picture = np.asarray(Image.fromarray(rough).resize((width, height), Image.BICUBIC))
+        sheet = np.empty((top + height + bottom, left + width + right, 3))
+        sheet[:] = paper
+        grain = rng.normal(0, rng.choice([0, 8, 25]), (height, width, 1))
+        sheet[top : top + height, left : left + width] = picture + grain
+        sheet += rng.normal(0, rng.choice([0, 0.7, 1.3, 2.0]), sheet.shape)
+        stored = sheet.clip(0, 255).round().astype(np.uint8)
+        quality = int(rng.choice([0, 60, 75, 85, 92]))
+        if quality:
+            data = encoded(stored, "JPEG", quality=quality)
+            stored = np.asarray(Image.open(io.BytesIO(data)))
+        return stored, (left, top, left + width, top + height)
+
+    def test_hardly_a_side_is_lost_and_no_picture_is_cut(self):
+        lost = 0
+        for seed in range(5000, 5120):
+            sheet, (left, top, right, bottom) = self.scanned(seed)
+            box = find_picture(sheet).box
+            left_over = np.array([left - box.left, top - box.top, box.right - right,
+                                  box.bottom - bottom])  # fmt: skip
+            lost += bool((left_over > 8).any())
+            with self.subTest(seed):
+                # A line or two of the picture may look like paper.
+                self.assertGreaterEqual(left_over.min(), -3)
+        self.assertLessEqual(lost, 5)
+
+
 class FocusTest(unittest.TestCase):
+    def test_several_threads_find_what_one_finds(self):
+        photos = [
+            demo_sources(name).level(SHA, 2) for name in ("mugs-window.jpg", "bird-figure.jpg")
+        ]
+        alone = [propose_focus(photo) for photo in photos]
+        with ThreadPoolExecutor(4) as pool:
+            together = list(pool.map(propose_focus, photos * 6))
+        self.assertEqual(together, alone * 6)
+
     def test_the_demo_photos_subjects(self):
         """The middle of each subject, read off the photo, lies in the box that is proposed."""
         for name, x, y in (

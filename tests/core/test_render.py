@@ -1,7 +1,10 @@
 """The renderer's invariants (design: "Always true")."""
 
 import hashlib
+import threading
+import time
 import unittest
+from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 
@@ -303,7 +306,17 @@ class LayoutTest(unittest.TestCase):
         self.assertEqual(found.border, (10, 10, 10, 10))
         box = found.margin_box
         self.assertAlmostEqual(box.height, 100 - 2 * 14)
-        self.assertAlmostEqual(box.ratio, 2)
+        self.assertAlmostEqual(box.width, 200 - 2 * 14)
+
+    def test_a_rectangles_margin_box_is_as_far_from_all_edges_as_the_guide(self):
+        for sides, radius in (((1080, 1350), 0), ((400, 100), 0), ((300, 500), 0.2)):
+            finish = with_size(finish_of(*sides), shape=Rectangle(radius=radius))
+            box = layout(*self.of(finish)).margin_box
+            distances = [box.left, box.top, sides[0] - box.right, sides[1] - box.bottom]
+            with self.subTest(sides):
+                np.testing.assert_allclose(distances, distances[0], atol=1e-3)
+                if not radius:
+                    self.assertAlmostEqual(distances[0], 0.04 * min(sides))
 
     def test_the_margin_box_keeps_out_of_round_corners(self):
         finish = with_size(finish_of(100, 100), shape=Rectangle(radius=0.5), margin=0)
@@ -350,6 +363,32 @@ class CacheTest(unittest.TestCase):
             ask(key)
         self.assertEqual(made, ["a", "b", "c", "d", "b"])
         self.assertLessEqual(cache.used_bytes, 300)
+
+    def test_what_several_threads_ask_for_at_once_is_made_once_and_comes_out_read_only(self):
+        cache = PictureCache()
+        made, all_ask = [], threading.Barrier(6)
+
+        def make():
+            made.append(threading.get_ident())
+            time.sleep(0.1)  # the others ask meanwhile
+            return np.zeros(100, np.uint8)
+
+        def ask(key):
+            all_ask.wait()
+            return cache.get_or_make(key, make)
+
+        with ThreadPoolExecutor(6) as pool:
+            pictures = list(pool.map(ask, ["a", "b"] * 3))
+        self.assertEqual(len(made), 2)
+        for picture in pictures:
+            with self.assertRaises(ValueError):
+                picture[0] = 1
+
+    def test_a_maker_that_fails_leaves_its_turn_to_the_next(self):
+        cache = PictureCache()
+        with self.assertRaises(ZeroDivisionError):
+            cache.get_or_make("a", lambda: np.zeros(1 // 0))
+        self.assertEqual(cache.get_or_make("a", lambda: np.ones(3)).sum(), 3)
 
     def test_what_is_too_large_is_not_kept(self):
         cache = PictureCache(max_bytes=10)

@@ -23,6 +23,7 @@ from lucky_margin.core.sampling import place_at_16_bits, sample
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.tone import (
     LOOKS,
+    Neutral,
     bases_of,
     clipping_of,
     curve_line,
@@ -325,11 +326,12 @@ class ColourTest(unittest.TestCase):
     def test_what_ought_to_be_grey_becomes_grey(self):
         for colour in ("#BCAA95", "#7C818E", "#958895", "#AAAAAA"):
             codes = np.array([int(colour[place : place + 2], 16) for place in (1, 3, 5)])
-            light = balance_matrix(*neutral_settings(colour)) @ decode(codes / 255)
+            found = neutral_settings(colour)
+            light = balance_matrix(found.temperature, found.tint) @ decode(codes / 255)
             with self.subTest(colour=colour):
                 self.assertLess(np.ptp(light) / light.mean(), 0.02)
-        self.assertEqual(neutral_settings("#AAAAAA"), (0, 0))
-        self.assertEqual(neutral_settings("#000000"), (0, 0))
+        self.assertEqual(neutral_settings("#AAAAAA"), Neutral(0, 0, True))
+        self.assertEqual(neutral_settings("#000000"), Neutral(0, 0, True))
 
     def test_a_band_changes_its_own_hue_and_not_the_opposite(self):
         green, magenta = (20000, 45000, 22000), (45000, 20000, 40000)

@@ -19,12 +19,15 @@ class ServiceTest(unittest.TestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
-        self.app = create_app(Settings(data=self.folder))
+        self.app = create_app(self.settings())
         client = TestClient(self.app, base_url="http://127.0.0.1", raise_server_exceptions=False)
         self.client = self.enterContext(client)
         self.photo = self.added(PHOTO, "mugs.png")
         self.finish = self.ok("POST", "/finishes", json={"photo": self.photo["sha256"]})
         self.address = f"/finishes/{self.finish['id']}"
+
+    def settings(self):
+        return Settings(data=self.folder)
 
     def call(self, method, path, **options):
         return self.client.request(method, f"/api{path}", **options)

@@ -6,13 +6,16 @@ import json
 import zipfile
 from typing import ClassVar
 from unittest import mock
+from urllib.parse import unquote
 
 import numpy as np
+from fastapi.testclient import TestClient
 from PIL import Image
 
 from lucky_margin.core.document import SIZE_LIBRARY, Value
 from lucky_margin.core.text import face_of
 from lucky_margin.core.tone import LOOKS
+from lucky_margin.web import create_app
 from tests.support import encoded, gradient, noise
 from tests.web.client import PHOTO, ServiceTest
 
@@ -51,7 +54,10 @@ class PhotoRouteTest(ServiceTest):
         self.refused(404, "GET", f"/photos/{NO_PHOTO}")
         self.refused(404, "GET", f"/photos/{NO_PHOTO}/thumbnail")
         self.refused(404, "GET", f"/photos/{NO_PHOTO}/original")
-        self.refused(422, "GET", "/photos/..%2f..%2fetc/thumbnail".replace("%2f", "-"))
+        for way in ("..%2f..%2fetc", "%2e%2e%2f%2e%2e%2fetc", "..%5c..%5cetc", "%00", "a%00b"):
+            answer = self.call("GET", f"/photos/{way}/thumbnail")
+            self.assertIn(answer.status_code, (404, 422), way)
+            self.assertNotIn("root:", answer.text)
         problem = self.refused(409, "DELETE", f"/photos/{self.photo['sha256']}")
         self.assertEqual(problem["finishes"], ["mugs"])
 
@@ -377,7 +383,7 @@ class LookRouteTest(ServiceTest):
         self.refused(422, *post, content=self.cube)
         self.refused(422, "POST", "/looks", json={"name": " ", "tone": {}})
         with mock.patch("lucky_margin.web.routes.looks.MAX_TABLE_BYTES", 10):
-            self.refused(415, *post, params={"name": "a.cube"}, content=self.cube)
+            self.refused(413, *post, params={"name": "a.cube"}, content=self.cube)
         gone = {"kind": "table", "name": "Gone", "table": "0" * 64}
         document = self.finish["document"] | {"tone": {"look": gone}}
         picture = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
@@ -630,7 +636,8 @@ class ExportRouteTest(ServiceTest):
 
     def test_it_is_the_same_after_a_restart(self):
         weighed = self.weighed()
-        self.app.state.studio.weighed.__init__()
+        restarted = TestClient(create_app(self.settings()), base_url="http://127.0.0.1")
+        self.client = self.enterContext(restarted)  # it remembers nothing that was weighed
         self.assertEqual(self.saved(weighed["sha256"])["sha256"], weighed["sha256"])
 
     def test_another_file_than_the_weighed_one_is_not_saved(self):
@@ -710,3 +717,79 @@ def every_model(root):
     for model in root.__subclasses__():
         yield model
         yield from every_model(model)
+
+
+class BadEntryTest(ServiceTest):
+    """One finish that can't be shown closes neither the shelf nor the bin."""
+
+    def faces(self, **options):
+        listed = self.ok("GET", "/finishes", params=options)["finishes"]
+        return {face["name"]: face for face in listed}
+
+    def test_it_is_listed_with_what_is_wrong_and_can_be_mended_or_binned(self):
+        self.edited({"kind": "rename", "name": "Bad"})
+        self.ok("POST", "/finishes", json={"photo": self.photo["sha256"], "name": "Good"})
+        tall = {"kind": "one_side", "side": "height", "length": 16_000}
+        document = self.finish["document"]
+        document = document | {"sizes": [document["sizes"][0] | {"pixels": tall}]}
+        body = {"etag": self.finish["etag"], "document": document}
+        # Nobody can save such a document any more; one that was saved before is still there.
+        self.assertIn("megapixels", self.refused(413, "PUT", self.address, json=body)["detail"])
+        with mock.patch("lucky_margin.store.finishes.check_sound"):
+            self.finish = self.ok("PUT", self.address, json=body)
+        faces = self.faces()
+        self.assertIn("megapixels", faces["Bad"]["problem"])
+        self.assertEqual((faces["Bad"]["sizes"], faces["Bad"]["can_undo"]), ([], True))
+        self.assertEqual((faces["Good"]["problem"], len(faces["Good"]["sizes"])), ("", 1))
+        self.ok("POST", f"{self.address}/bin")
+        self.assertIn("megapixels", self.faces(binned=True)["Bad"]["problem"])
+        self.ok("POST", f"{self.address}/restore")
+        self.ok("POST", f"{self.address}/undo", json={"etag": self.finish["etag"]})
+        self.assertEqual(self.faces()["Bad"]["problem"], "")
+
+    def test_a_photo_that_is_not_there_is_refused(self):
+        grounds = {"backdrop": {"kind": "photo", "sha256": NO_PHOTO}}
+        body = {"etag": self.finish["etag"], "document": self.finish["document"] | grounds}
+        self.refused(404, "PUT", self.address, json=body)
+        self.refused(404, "POST", "/finishes", json={"document": body["document"]})
+
+
+class OddNameTest(ServiceTest):
+    def test_a_mark_of_any_name_is_downloaded_under_it(self):
+        for name in ("陶芸", "“Studio”", "Möller 🏺", 'a"b'):
+            design = {"words": "Pots"}
+            kept = self.ok("POST", "/marks", json={"name": name, "design": design})["mark"]
+            for kind in ("png", "svg"):
+                answer = self.call("GET", f"/marks/{kept['id']}/file", params={"kind": kind})
+                self.assertEqual(answer.status_code, 200, answer.text)
+                sent = answer.headers["content-disposition"]
+                self.assertTrue(sent.startswith("attachment; filename*=UTF-8''"), sent)
+                stem = unquote(sent.partition("''")[2])
+                self.assertTrue(stem.endswith(f"-dark.{kind}"), stem)
+
+    def test_a_size_on_paper_beyond_the_limits_is_refused(self):
+        for side in (100, 400, 1300):
+            printed = {"width": side, "height": side, "unit": "mm", "ppi": 300}
+            pixels = round(side / 25.4 * 300)
+            if pixels**2 <= 120_000_000:
+                self.assertEqual(
+                    self.ok("POST", "/sizes/measure", json={"printed": printed})["width"], pixels
+                )
+            else:
+                status = 413 if pixels <= 16_000 else 422
+                self.refused(status, "POST", "/sizes/measure", json={"printed": printed})
+
+    def test_the_stand_in_for_a_missing_font_is_not_kept(self):
+        missing = self.call("GET", f"/fonts/{NO_PHOTO}/sample")
+        self.assertEqual(missing.headers["cache-control"], "no-store")
+        shipped = self.call("GET", "/fonts/anton/sample")
+        self.assertIn("immutable", shipped.headers["cache-control"])
+
+
+class NeutralTest(ServiceTest):
+    def test_it_says_whether_grey_is_reached(self):
+        for colour, reached in (("#B9A58C", True), ("#808080", True), ("#FF0000", False)):
+            found = self.ok("POST", "/bench/neutral", json={"colour": colour})
+            with self.subTest(colour):
+                self.assertEqual("make that grey" in found["said"], reached)
+                self.assertEqual("pick a greyer spot" in found["said"], not reached)

@@ -35,6 +35,15 @@ async function send(path: string, init: RequestInit): Promise<Response> {
   return response
 }
 
+/** The body of an answer; one that breaks off on its way is no answer. */
+async function bodyOf<T>(response: Response): Promise<T> {
+  try {
+    return (await response.json()) as T
+  } catch {
+    throw new Unreachable()
+  }
+}
+
 async function problemOf(response: Response): Promise<Problem> {
   try {
     return (await response.json()) as Problem
@@ -49,15 +58,15 @@ function withBody(method: string, body: unknown): RequestInit {
 }
 
 export async function get<T>(path: string): Promise<T> {
-  return (await send(path, {})).json()
+  return bodyOf(await send(path, {}))
 }
 
 export async function post<T>(path: string, body: unknown = {}): Promise<T> {
-  return (await send(path, withBody('POST', body))).json()
+  return bodyOf(await send(path, withBody('POST', body)))
 }
 
 export async function put<T>(path: string, body: unknown): Promise<T> {
-  return (await send(path, withBody('PUT', body))).json()
+  return bodyOf(await send(path, withBody('PUT', body)))
 }
 
 export async function remove(path: string): Promise<void> {
@@ -67,7 +76,15 @@ export async function remove(path: string): Promise<void> {
 /** A picture, or null when a newer request of the channel took its place. */
 export async function picture(path: string, body: unknown): Promise<Blob | null> {
   const response = await send(path, withBody('POST', body))
-  return response.status === 204 ? null : response.blob()
+  return response.status === 204 ? null : await wholeBlob(response)
+}
+
+async function wholeBlob(response: Response): Promise<Blob> {
+  try {
+    return await response.blob()
+  } catch {
+    throw new Unreachable()
+  }
 }
 
 /** Send a file as the body, telling how much of it has gone (0 to 1). */

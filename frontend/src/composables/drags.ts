@@ -9,6 +9,9 @@ export interface DragHandlers {
 /** A pointer that moves less than this many CSS pixels is a click. */
 const CLICK_PX = 3
 
+/** The pointer may also be lost to the system, without a release. */
+const ENDS = ['pointerup', 'pointercancel', 'lostpointercapture'] as const
+
 export function followPointer(start: PointerEvent, handlers: DragHandlers): void {
   const target = start.currentTarget as HTMLElement
   target.setPointerCapture(start.pointerId)
@@ -23,12 +26,10 @@ export function followPointer(start: PointerEvent, handlers: DragHandlers): void
 
   function finish(): void {
     target.removeEventListener('pointermove', move)
-    target.removeEventListener('pointerup', finish)
-    target.removeEventListener('pointercancel', finish)
+    ENDS.forEach((end) => target.removeEventListener(end, finish))
     handlers.end()
   }
 
   target.addEventListener('pointermove', move)
-  target.addEventListener('pointerup', finish)
-  target.addEventListener('pointercancel', finish)
+  ENDS.forEach((end) => target.addEventListener(end, finish))
 }

@@ -39,6 +39,7 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
   const took = ref(0)
   let asked = 0
   let newest = 0
+  let isGone = false
 
   const latest = useLatest<Wish>(async (wish) => {
     asked += 1
@@ -61,8 +62,13 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
     const url = URL.createObjectURL(blob)
     const image = new Image()
     image.src = url
-    await image.decode() // so that the picture changes at once, without a blank in between
-    if (turn < newest) return URL.revokeObjectURL(url) // a newer one overtook it
+    try {
+      await image.decode() // so that the picture changes at once, without a blank in between
+    } catch {
+      URL.revokeObjectURL(url)
+      throw new Unreachable() // it broke off on its way
+    }
+    if (isGone || turn < newest) return URL.revokeObjectURL(url) // or a newer one overtook it
     newest = turn
     if (shown.value) URL.revokeObjectURL(shown.value.url)
     shown.value = { wish, url }
@@ -70,6 +76,7 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
   }
 
   onScopeDispose(() => {
+    isGone = true
     if (shown.value) URL.revokeObjectURL(shown.value.url)
   })
 

@@ -1,36 +1,27 @@
 // Writing in a text piece: shown as it is typed, and one change for each pause.
 
-import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
 import type { TextPiece } from '../api/types'
 import { useBench } from '../stores/bench'
 import { usePieceEdits } from './pieceEdits'
-
-const PAUSE_MS = 600
+import { useTyping } from './typing'
 
 export function useWriting(piece: () => TextPiece) {
   const bench = useBench()
   const { set, remove } = usePieceEdits()
   const typed = ref<string | null>(null)
   const text = computed(() => typed.value ?? piece().text)
-
-  const pause = useDebounceFn(keep, PAUSE_MS)
+  const typing = useTyping((now) => set({ text: now }, [piece().id]))
 
   function write(now: string): void {
     typed.value = now
-    bench.drag(set({ text: now }, [piece().id]))
-    void pause()
-  }
-
-  /** What was typed is a change now. After leaving, a drag under way is somebody else's. */
-  async function keep(): Promise<void> {
-    if (typed.value !== null) await bench.endDrag()
+    typing.type(now)
   }
 
   /** Leaving keeps the text; one without any letter goes. */
   async function leave(): Promise<void> {
-    await keep()
+    await typing.leave()
     typed.value = null
     if (!piece().text.trim()) remove()
   }

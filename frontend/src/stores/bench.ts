@@ -1,13 +1,15 @@
 // The finish in hand. The service computes every edit; here is only its present draft, what is
 // tried out by hovering, and when it is saved.
 
-import { until, useEventListener } from '@vueuse/core'
+import { promiseTimeout, until, useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { get, post, put, Refused, Unreachable } from '../api/client'
 import type { Edit, Finish, FinishState, Laid, Layout, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
+import { createEditQueue } from './editQueue'
+import { forgetDraft, keepDraft, keptDraft } from './keptDrafts'
 import { useNotices } from './notices'
 
 export type EditOf = Edit | ((draft: Laid) => Edit)
@@ -20,8 +22,8 @@ const BURST_MS = 700
 const DRAFT_PAUSE_MS = 150
 /** How long to wait for somebody to make room on a full disk. */
 const RETRY_MS = 4000
-
-const draftKey = (id: string) => `lucky-margin-draft-${id}`
+/** How long after a release a drag may take to end by itself. */
+const LEFT_DRAG_MS = 150
 
 export const useBench = defineStore('bench', () => {
   const notices = useNotices()
@@ -34,7 +36,6 @@ export const useBench = defineStore('bench', () => {
   const tried = shallowRef<{ edit: Edit; layout: Layout } | null>(null)
   const stale = ref(false)
   const saving = ref(false)
-  const dragging = ref(false)
   /** Edits of steps go to the size in hand alone, as its own way. */
   const onlyThisSize = ref(false)
   /** Raised whenever the stage has drawn its newest picture; proofs and checks follow it. */
@@ -62,32 +63,19 @@ export const useBench = defineStore('bench', () => {
   const isDirty = computed(
     () => !!saved.value && JSON.stringify(document.value) !== JSON.stringify(saved.value.document),
   )
-  let queue: Promise<void> = Promise.resolve()
   let committing: Promise<void> | null = null
+  /** The document that was sent to be saved last. */
+  let lastSent: Finish | null = null
   let burst: ReturnType<typeof setTimeout> | undefined
-  /** While a drag settles: when it has, and the edit that waits for that. */
-  let ending: Promise<void> | null = null
-  const afterEnding = shallowRef<Edit | null>(null)
-  /** Whether a drag is under way, or waits for the one before it to settle. */
-  const isDragging = computed(() => dragging.value || !!afterEnding.value)
-  /** Whether anything is not saved yet. */
-  const isUnsaved = computed(() => saving.value || isDragging.value || isDirty.value)
-  /** What the drag under way began with, and the edit of it that is newest. */
+  /** What the drag under way began with. */
   const dragBase = shallowRef<Finish | null>(null)
   const dragLayout = shallowRef<Layout | null>(null)
-  const dragEdit = shallowRef<Edit | null>(null)
-  /** What the drag under way has to include, and when it is over. */
-  let beforeDrag: Promise<void> = queue
-  let dragOver: Promise<void> = queue
-  let releaseDrag: () => void = () => {}
-  let hurry: () => void = () => {}
-
-  /** Do `work` after everything that came before it, a drag under way included. */
-  function enqueue(work: () => Promise<void>): Promise<void> {
-    const drag = dragOver
-    queue = queue.then(() => drag).then(work)
-    return queue
-  }
+  const queue = createEditQueue<Edit>({ begin: beginDrag, move: moveDrag, putBack, finish: finishDrag }, notices.tell)
+  const dragging = queue.isDragging
+  const dragEdit = queue.newestWish
+  const isDragging = queue.isBusy
+  /** Whether anything is not saved yet. */
+  const isUnsaved = computed(() => saving.value || isDragging.value || isDirty.value)
 
   async function load(id: string): Promise<void> {
     close()
@@ -104,10 +92,8 @@ export const useBench = defineStore('bench', () => {
     openStep.value = null
     tryOut.value = null
     tried.value = null
-    dragging.value = false
-    dragBase.value = null
-    dragEdit.value = null
     onlyThisSize.value = false
+    queue.reset()
   }
 
   /** Take what the service has as the present state. */
@@ -121,20 +107,29 @@ export const useBench = defineStore('bench', () => {
     stale.value = false
   }
 
-  /** Changes that could not be saved before the page was left are saved now, or as a copy. */
+  /**
+   * Changes that could not be saved before the page was left are saved now, or as a copy. They are
+   * let go of only when the service has them.
+   */
   async function recover(state: FinishState): Promise<void> {
-    const kept = localStorage.getItem(draftKey(state.id))
+    const kept = keptDraft(state.id)
     if (!kept) return
-    const { etag, document: unsaved } = JSON.parse(kept) as { etag: number; document: Finish }
-    localStorage.removeItem(draftKey(state.id))
-    if (JSON.stringify(unsaved) === JSON.stringify(state.document)) return // it was saved after all
-    if (etag === state.etag) {
-      draft.value = await layOut(unsaved)
-      await commit()
-      notices.say('Changes that could not be saved last time are back.')
-    } else {
-      await post('/finishes', { document: unsaved, name: `${unsaved.name.slice(0, 113)} (copy)` })
-      notices.say('Changes that could not be saved last time were kept as a copy on the shelf.')
+    if (JSON.stringify(kept.document) === JSON.stringify(state.document)) return forgetDraft(state.id)
+    try {
+      if (kept.etag === state.etag) {
+        draft.value = await layOut(kept.document)
+        await commit()
+        if (!isDirty.value) notices.say('Changes that could not be saved last time are back.')
+      } else {
+        const name = `${kept.document.name.slice(0, 113)} (copy)`
+        await post('/finishes', { document: kept.document, name })
+        forgetDraft(state.id)
+        notices.say('Changes that could not be saved last time were kept as a copy on the shelf.')
+      }
+    } catch (error) {
+      notices.tell(error)
+      if (error instanceof Refused)
+        notices.say('Changes that could not be saved last time are still kept in this browser.', true)
     }
   }
 
@@ -145,7 +140,7 @@ export const useBench = defineStore('bench', () => {
   /** Take another size in hand, after all that is under way. */
   function workOn(id: string): Promise<void> {
     tryOut.value = null
-    return enqueue(async () => {
+    return queue.run(async () => {
       // It may have been removed by what came before.
       const isThere = document.value?.sizes.some((one) => one.id === id)
       if (!document.value || !isThere || sizeId.value === id) return
@@ -179,7 +174,7 @@ export const useBench = defineStore('bench', () => {
   function edit(wanted: EditOf, when: 'now' | 'after a pause' = 'now'): Promise<void> {
     const id = saved.value?.id
     tryOut.value = null
-    return enqueue(async () => {
+    return queue.run(async () => {
       try {
         await whenReachable(async () => {
           if (!draft.value || saved.value?.id !== id) return
@@ -211,82 +206,49 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  const dragged = useLatest<Edit>(async (wanted) => {
-    try {
-      await beforeDrag
-      if (!dragging.value) return
-      if (!dragBase.value) {
-        dragLayout.value = layout.value
-        dragBase.value = document.value
-      }
-      if (dragBase.value) draft.value = await layOut(dragBase.value, wanted)
-      if (showsInPicture(wanted)) await pauseInDrag()
-    } catch (error) {
-      notices.tell(error)
-    }
-  })
+  function beginDrag(): void {
+    dragLayout.value = layout.value
+    dragBase.value = document.value
+  }
+
+  async function moveDrag(wanted: Edit, hurry: Promise<void>): Promise<void> {
+    const base = dragBase.value
+    if (!base) return
+    const laid = await layOut(base, wanted)
+    if (dragBase.value === base) draft.value = laid
+    if (showsInPicture(wanted)) await Promise.race([promiseTimeout(DRAFT_PAUSE_MS), hurry])
+  }
+
+  async function putBack(): Promise<void> {
+    if (dragBase.value) draft.value = await layOut(dragBase.value)
+  }
+
+  function finishDrag(): void {
+    dragBase.value = null
+  }
 
   /** Sliders show their own place; all else that they change is the picture, asked for apart. */
   function showsInPicture(wanted: Edit): boolean {
     return ['set_tone', 'set_border', 'set_watermark'].includes(wanted.kind)
   }
 
-  /** Leave the machine to the picture, until the drag ends. */
-  async function pauseInDrag(): Promise<void> {
-    const over = new Promise<void>((resolve) => (hurry = resolve))
-    const pause = new Promise<void>((resolve) => setTimeout(resolve, DRAFT_PAUSE_MS))
-    if (dragging.value) await Promise.race([pause, over])
-  }
-
   /** A drag, or a slider's way: every move is an edit of where it began; its end is saved. */
   function drag(wanted: Edit): void {
-    if (ending) {
-      // The drag before this one is still settling; its edit must not be lost to this one.
-      afterEnding.value = wanted
-      void ending.then(dragOn)
-      return
-    }
-    if (!dragging.value) {
-      dragging.value = true
-      beforeDrag = queue
-      dragOver = new Promise((resolve) => (releaseDrag = resolve))
-    }
-    dragEdit.value = wanted
     tryOut.value = null
-    dragged.ask(wanted)
-  }
-
-  /** Begin the drag that waited for the one before it. */
-  function dragOn(): void {
-    const wanted = afterEnding.value
-    afterEnding.value = null
-    if (wanted) drag(wanted)
+    queue.drag(wanted)
   }
 
   async function endDrag(when: 'now' | 'after a pause' = 'now'): Promise<void> {
-    if (ending) {
-      await ending
-      dragOn()
-    }
-    if (!dragging.value) return
-    ending = settleDrag()
-    try {
-      await ending
-    } finally {
-      ending = null
-    }
+    if (!(await queue.end())) return
     if (when === 'now') await commit()
     else commitAfterPause()
   }
 
-  async function settleDrag(): Promise<void> {
-    hurry()
-    await dragged.settled()
-    dragging.value = false
-    dragBase.value = null
-    dragEdit.value = null
-    releaseDrag()
-  }
+  // A release that the dragged thing did not hear of (it is gone, the window lost the pointer, a
+  // field was left as it was found) ends the drag all the same.
+  const endLeftDrag = () => queue.endSoon(LEFT_DRAG_MS, () => void endDrag())
+  useEventListener(window, ['pointerup', 'pointercancel', 'blur'], endLeftDrag)
+  useEventListener(window, 'focusout', endLeftDrag)
 
   /** A slider let go, moved by a key or typed: several such in a row are one revision. */
   function slide(wanted: Edit): Promise<void> {
@@ -300,18 +262,7 @@ export const useBench = defineStore('bench', () => {
     burst = setTimeout(commit, BURST_MS)
   }
 
-  async function cancelDrag(): Promise<void> {
-    afterEnding.value = null
-    if (!dragging.value) return
-    dragging.value = false
-    hurry()
-    await dragged.settled()
-    const base = dragBase.value
-    dragBase.value = null
-    dragEdit.value = null
-    if (base) draft.value = await layOut(base)
-    releaseDrag()
-  }
+  const cancelDrag = queue.cancel
 
   /** Save the draft; while a save is under way, the same one. */
   function commit(): Promise<void> {
@@ -327,20 +278,35 @@ export const useBench = defineStore('bench', () => {
       while (isDirty.value && saved.value && document.value) {
         const { id, etag } = saved.value
         const sent = document.value
+        lastSent = sent
         const state = await put<FinishState>(`/finishes/${id}`, { etag, document: sent })
-        localStorage.removeItem(draftKey(id))
+        forgetDraft(id, sent)
         if (saved.value?.id !== id) return // another finish was opened meanwhile
         saved.value = { ...state, document: sent }
         notices.diskFull = false
       }
     } catch (error) {
       keepForLater()
-      if (error instanceof Refused && error.isStale) stale.value = true
+      if (error instanceof Refused && error.isStale) await recogniseOwnSave()
       else if (error instanceof Refused && error.isDiskFull) trySavingLater()
       else notices.tell(error)
     } finally {
       saving.value = false
     }
+  }
+
+  /** A save that the service has although its answer got lost is no other person's. */
+  async function recogniseOwnSave(): Promise<void> {
+    const id = saved.value?.id
+    const now = await get<FinishState>(`/finishes/${id}`).catch(notices.tell)
+    if (!now || saved.value?.id !== id) return
+    const isOwn = lastSent !== null && JSON.stringify(now.document) === JSON.stringify(lastSent)
+    if (!isOwn) {
+      stale.value = true
+      return
+    }
+    saved.value = { ...now, document: lastSent! }
+    commitAfterPause()
   }
 
   function trySavingLater(): void {
@@ -350,8 +316,7 @@ export const useBench = defineStore('bench', () => {
 
   function keepForLater(): void {
     if (!saved.value || !document.value) return
-    const kept = JSON.stringify({ etag: saved.value.etag, document: document.value })
-    localStorage.setItem(draftKey(saved.value.id), kept)
+    keepDraft(saved.value.id, { etag: saved.value.etag, document: document.value })
   }
 
   useEventListener(window, 'pagehide', () => {
@@ -367,7 +332,7 @@ export const useBench = defineStore('bench', () => {
 
   /** Ask the service to move the finish through its history, after all that came before. */
   function go(path: string, body: Record<string, unknown> = {}): Promise<void> {
-    return enqueue(async () => {
+    return queue.run(async () => {
       await commit()
       if (!saved.value || stale.value) return
       try {
@@ -388,7 +353,7 @@ export const useBench = defineStore('bench', () => {
 
   async function loadNewer(): Promise<void> {
     if (!saved.value) return
-    localStorage.removeItem(draftKey(saved.value.id))
+    forgetDraft(saved.value.id)
     await load(saved.value.id).catch(notices.tell)
   }
 
@@ -398,7 +363,7 @@ export const useBench = defineStore('bench', () => {
     const name = `${document.value.name.slice(0, 113)} (copy)`
     try {
       const copy = await post<FinishState>('/finishes', { document: document.value, name })
-      localStorage.removeItem(draftKey(saved.value.id))
+      forgetDraft(saved.value.id)
       return copy.id
     } catch (error) {
       notices.tell(error)
@@ -409,12 +374,13 @@ export const useBench = defineStore('bench', () => {
   /** Everything committed, whatever is still under way; false when it could not be. */
   async function settle(): Promise<boolean> {
     await endDrag()
-    await queue
+    await queue.settled()
     await commit()
     return !isDirty.value
   }
 
   function toggleStep(step: Step): void {
+    void endDrag() // what was dragged may be gone with its step
     openStep.value = openStep.value === step ? null : step
   }
 

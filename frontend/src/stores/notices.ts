@@ -8,6 +8,7 @@ import { get, Refused, Unreachable } from '../api/client'
 
 const REMARK_MS = 6000
 const RETRY_MS = 1500
+const UNFORESEEN = 'Something went wrong on this page; what was saved is safe. Go on, or reload the page.'
 
 export interface Notice {
   id: number
@@ -32,11 +33,14 @@ export const useNotices = defineStore('notices', () => {
     notices.value = notices.value.filter((notice) => notice.id !== id)
   }
 
-  /** Tell of an error; one that nobody foresaw is passed on. */
+  /** Tell of an error; of one that nobody foresaw, that it happened and what is left to do. */
   function tell(error: unknown): void {
     if (error instanceof Unreachable) lose()
     else if (error instanceof Refused) say(error.message, true)
-    else throw error
+    else {
+      console.error(error)
+      say(UNFORESEEN, true)
+    }
   }
 
   function lose(): void {

@@ -17,12 +17,12 @@ from lucky_margin.core.document.finish import (
     Finish,
     Focus,
     PhotoReference,
-    describe_validation_error,
     json_schema,
     new_finish,
     read_finish,
     with_mark,
 )
+from lucky_margin.core.document.invalid import describe_invalid, describe_validation_error
 from lucky_margin.core.document.measures import DEFAULT_PPI, Printed, Unit
 from lucky_margin.core.document.own_ways import (
     BorderChanges,
@@ -58,6 +58,7 @@ from lucky_margin.core.document.pieces import (
     UsedMark,
     Watermark,
 )
+from lucky_margin.core.document.references import photos_of
 from lucky_margin.core.document.shapes import (
     Blob,
     Placed,
@@ -221,9 +222,11 @@ __all__ = [
     "Watermark",
     "WatermarkChanges",
     "Window",
+    "describe_invalid",
     "describe_validation_error",
     "json_schema",
     "new_finish",
+    "photos_of",
     "read_finish",
     "rgb_of",
     "with_mark",

@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
+from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, UsedMark, Watermark
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
@@ -26,7 +27,7 @@ from lucky_margin.core.document.values import (
 from lucky_margin.core.errors import BadDocument, NotFound
 
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
-VERSION: Literal[3] = 3
+VERSION: Literal[4] = 4
 MAX_SIZES = 32
 
 
@@ -74,7 +75,7 @@ class Finish(Value):
     model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["lucky-margin-finish"] = FORMAT
-    version: Literal[3] = VERSION
+    version: Literal[4] = VERSION
     name: Name
     photo: PhotoReference
     focus: Focus | None = None
@@ -220,25 +221,30 @@ def _up_to_date(data: dict[str, Any]) -> dict[str, Any]:
     """The same document as the present version writes it.
 
     Version 2 only added fields (turn, more shapes, grounds and border lines) whose defaults say
-    what version 1 meant; so did version 3 (areas and washes), which also says of a look whether
-    it is a stock one.
+    what version 1 meant. Version 3 (areas and washes) also says of a look whether it is a stock
+    one. Version 4 keeps the place apart from other camera data.
     """
-    if data.get("version") not in (1, 2):
+    version = data.get("version")
+    if version not in (1, 2, 3):
         return data
     updated = deepcopy(data) | {"version": VERSION}
-    ways = [size.get("own", {}) for size in updated.get("sizes", []) if isinstance(size, dict)]
-    for holder in (updated, *ways):
-        look = holder.get("tone", {}).get("look")
-        if look:
-            look["kind"] = "stock"
+    if version < 3:
+        sizes = updated.get("sizes")
+        ways = [_part(size, "own") for size in (sizes if isinstance(sizes, list) else [])]
+        for holder in (updated, *ways):
+            look = _part(_part(holder, "tone"), "look")
+            if look:
+                look["kind"] = "stock"
+    export = _part(updated, "export")
+    if "keep_camera_data" in export:
+        export["keep_place"] = export["keep_camera_data"]
     return updated
 
 
-def describe_validation_error(error: ValidationError) -> str:
-    """One sentence on the first thing that does not validate."""
-    first = error.errors(include_url=False, include_context=False)[0]
-    place = ".".join(str(part) for part in first["loc"]) or "the document"
-    return f"{place}: {first['msg'].removeprefix('Value error, ')}."
+def _part(holder: Any, key: str) -> dict[str, Any]:
+    """An object inside another; empty where there is none, or nonsense in its place."""
+    part = holder.get(key) if isinstance(holder, dict) else None
+    return part if isinstance(part, dict) else {}
 
 
 def json_schema() -> dict[str, Any]:

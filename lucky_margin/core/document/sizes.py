@@ -2,8 +2,9 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationError, model_validator
 
+from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.measures import Printed
 from lucky_margin.core.document.own_ways import OwnWays
 from lucky_margin.core.document.shapes import Rectangle, Shape
@@ -16,6 +17,7 @@ from lucky_margin.core.document.values import (
     Ratio,
     Value,
 )
+from lucky_margin.core.errors import TooLarge
 
 DEFAULT_MARGIN = 0.04
 MIN_WINDOW_SIDE = 0.001
@@ -38,9 +40,16 @@ class FixedPixels(Value):
 
     @classmethod
     def on_paper(cls, printed: Printed) -> "FixedPixels":
-        """The pixels of a size measured on paper."""
+        """The pixels of a size measured on paper.
+
+        Raises:
+            TooLarge: they come to more than a file may have.
+        """
         width, height = printed.pixels
-        return cls(width=width, height=height, printed=printed)
+        try:
+            return cls(width=width, height=height, printed=printed)
+        except ValidationError as error:
+            raise TooLarge(describe_validation_error(error)) from error
 
     @model_validator(mode="after")
     def _not_too_many(self) -> "FixedPixels":

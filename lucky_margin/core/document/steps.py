@@ -72,5 +72,6 @@ class Export(Value):
         DEFAULT_NAME_PATTERN
     )
     keep_camera_data: bool = False
+    keep_place: bool = False
     author: Credit = ""
     copyright: Credit = ""

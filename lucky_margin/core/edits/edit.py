@@ -529,6 +529,7 @@ class SetFileDetails(Value):
     kind: Literal["set_file_details"] = "set_file_details"
     name_pattern: str | None = None
     keep_camera_data: bool | None = None
+    keep_place: bool | None = None
     author: str | None = None
     copyright: str | None = None
 

@@ -11,6 +11,7 @@ from lucky_margin.core.export.metadata import exif_bytes
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     LOSSLESS_QUALITY,
+    QUALITY_FLOOR,
     Encoded,
     Remedy,
     best_under,
@@ -60,6 +61,11 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
     ppi = printed.ppi if printed else None
     exif = exif_bytes(wanted, facts, ppi)
 
+    def weigh_at(width: int, height: int) -> int:
+        smaller = size.model_copy(update={"pixels": FixedPixels(width=width, height=height)})
+        drawn = render(finish.with_size(smaller), smaller, sources)
+        return len(encode(drawn, wanted.format, quality=QUALITY_FLOOR, exif=exif, ppi=ppi))
+
     def encode_at(quality: int) -> bytes:
         return encode(picture, wanted.format, quality=quality, exif=exif, ppi=ppi)
 
@@ -72,6 +78,9 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
         encoded = best_under(cap, encode_at)
     weight = len(encoded.data)
     too_heavy = cap is not None and weight > cap * BYTES_PER_KB
+    found: list[Remedy] = []
+    if cap is not None and too_heavy:
+        found = remedies(picture, wanted.format, weight, cap, weigh_at)
     return ExportedFile(
         data=encoded.data,
         file_name=names[size.id],
@@ -80,5 +89,5 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
         height=height,
         quality=encoded.quality,
         max_kb=cap,
-        remedies=tuple(remedies(picture, wanted.format, weight, cap)) if cap and too_heavy else (),
+        remedies=tuple(found),
     )

@@ -14,7 +14,13 @@ FIELDS = ("name", "size", "width", "height")
 MAX_STEM_BYTES = 120
 """Most file systems allow 255 bytes to a name; this leaves room for suffixes and counters."""
 
-_FORBIDDEN = re.compile(r'[\x00-\x1f\x7f/\\:*?"<>|]+')
+NAMELESS = "photo"
+"""What a file is called whose name comes to nothing."""
+
+_DIRECTIONS = "\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069"
+"""Marks of direction (UAX 9), by which a name could be shown as another one."""
+
+_FORBIDDEN = re.compile(rf'[\x00-\x1f\x7f/\\:*?"<>|{_DIRECTIONS}]+')
 _SPACES = re.compile(r"[\s-]+")
 _RESERVED = re.compile(r"^(con|prn|aux|nul|com\d|lpt\d)$")
 
@@ -44,7 +50,9 @@ def safe_stem(text: str) -> str:
     composed = unicodedata.normalize("NFC", text).lower()
     stem = _SPACES.sub("-", _FORBIDDEN.sub("-", composed)).strip("-. ")
     stem = stem.encode()[:MAX_STEM_BYTES].decode(errors="ignore").rstrip("-. ")
-    return f"{stem}-photo" if not stem or _RESERVED.match(stem) else stem
+    if not stem:
+        return NAMELESS
+    return f"{stem}-{NAMELESS}" if _RESERVED.match(stem) else stem
 
 
 def _filled(pattern: str, values: dict[str, Any]) -> str:

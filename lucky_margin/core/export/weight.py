@@ -55,7 +55,7 @@ class OtherFormat:
 
 @dataclass(frozen=True)
 class FewerPixels:
-    """About these sides would bring the file under its cap; an estimate."""
+    """These sides would bring the file under its cap; they were tried."""
 
     width: int
     height: int
@@ -63,13 +63,23 @@ class FewerPixels:
 
 Remedy = OtherFormat | FewerPixels
 
+_TRIES = 6
+"""How often fewer pixels are tried; each time the weight says how many to try next."""
+
+_SHY = 0.97
+"""Of the side that the weight asks for, since small pictures weigh more for each pixel."""
+
 
 def remedies(
-    picture: Picture8, image_format: ImageFormat, weight: int, max_kb: float
+    picture: Picture8,
+    image_format: ImageFormat,
+    weight: int,
+    max_kb: float,
+    weigh_at: Callable[[int, int], int],
 ) -> list[Remedy]:
     """What would meet ``max_kb`` when ``weight`` bytes of ``image_format`` at the floor do not.
 
-    Other formats are tried for real; fewer pixels are an estimate, weight going with area.
+    ``weigh_at`` says how many bytes the file would have with another width and height.
     """
     cap = max_kb * BYTES_PER_KB
     found: list[Remedy] = []
@@ -79,7 +89,14 @@ def remedies(
         if other != image_format and len(encode(picture, other, quality=QUALITY_FLOOR)) <= cap:
             found.append(OtherFormat(other))
     height, width = picture.shape[:2]
-    shrink = 0.95 * (cap / weight) ** 0.5
-    if min(width, height) * shrink >= 1:
-        found.append(FewerPixels(int(width * shrink), int(height * shrink)))
+    shrink = 1.0
+    for _ in range(_TRIES):
+        shrink *= _SHY * (cap / weight) ** 0.5
+        sides = int(width * shrink), int(height * shrink)
+        if min(sides) < 1:
+            break
+        weight = weigh_at(*sides)
+        if weight <= cap:
+            found.append(FewerPixels(*sides))
+            break
     return found

@@ -7,7 +7,6 @@ of the rim's main colours) or is sharp, and lies towards the middle.
 """
 
 from dataclasses import dataclass
-from functools import cache
 from typing import Literal
 
 import cv2
@@ -192,6 +191,6 @@ def _around(box: Box) -> Focus:
     return Focus(point=Point(x=x, y=y), box=box)
 
 
-@cache
 def _face_cascade() -> cv2.CascadeClassifier:
+    """A classifier of the caller's own, since one must not serve two threads at once."""
     return cv2.CascadeClassifier(f"{cv2.data.haarcascades}haarcascade_frontalface_default.xml")

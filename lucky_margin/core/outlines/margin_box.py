@@ -1,4 +1,4 @@
-"""The largest upright box of a given ratio inside an outline."""
+"""Upright boxes inside an outline: the largest of a given ratio, or one at even distances."""
 
 import cv2
 import numpy as np
@@ -47,6 +47,25 @@ def largest_box_inside(outline: Outline, ratio: float) -> Box | None:
         width=max(2 * half * cell_x, 1e-6),
         height=max(2 * half * cell_y, 1e-6),
     )
+
+
+def evenly_inside(outline: Outline) -> Box | None:
+    """The largest upright box inside ``outline`` that is as far from its upright box on all four
+    sides: for a rectangle all of it, for rounded corners up to them. None when nothing is left."""
+    region = outline.region
+    if region.area < _NOTHING:
+        return None
+    shapely.prepare(region)
+    left, top, right, bottom = region.bounds
+    low, high = 0.0, min(right - left, bottom - top) / 2
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        if region.covers(shapely.box(left + middle, top + middle, right - middle, bottom - middle)):
+            high = middle
+        else:
+            low = middle
+    sides = max(right - left - 2 * high, 1e-6), max(bottom - top - 2 * high, 1e-6)
+    return Box(left=left + high, top=top + high, width=sides[0], height=sides[1])
 
 
 def _half_side(region: shapely.Geometry, center: tuple[float, float]) -> float:

@@ -18,7 +18,7 @@ from lucky_margin.core.document import (
     TextPiece,
 )
 from lucky_margin.core.framing import Frame, Output
-from lucky_margin.core.outlines import Outline, largest_box_inside, outline_of
+from lucky_margin.core.outlines import Outline, evenly_inside, largest_box_inside, outline_of
 from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
 from lucky_margin.core.pieces.lettering import lettering_of
 from lucky_margin.core.pieces.marks import mark_outline
@@ -137,7 +137,10 @@ def margins_of(size: Size, border: Border, output: Output) -> Margins:
     inner = outer.inset(band.top, band.right, band.bottom, band.left)
     margin = size.margin * output.short_side
     outline = (outer if border.outside else inner).inset(margin, margin, margin, margin)
-    inside = largest_box_inside(outline, output.width / output.height)
+    if size.shape.kind == "rectangle":
+        inside = evenly_inside(outline)
+    else:
+        inside = largest_box_inside(outline, output.width / output.height)
     return Margins(margin, outline, inside, inside or output.photo_box)
 
 

@@ -37,10 +37,6 @@ _LARGEST = 4.0
 _NARROWEST, _WIDEST = 0.005, 20.0
 """What a document takes of an em or a logo's width, and of a mark's width, in short sides."""
 
-LINE_GAP = 0.55
-"""Of the gap between words: that between the rows of a repeated mark, in ems, beside the line's
-own height."""
-
 MOST_REPEATS = 4000
 
 Plane = NDArray[np.float64]
@@ -104,7 +100,7 @@ def watermark_pieces(
         laid.height,
         mark.angle,
         gap,
-        LINE_GAP * gap,
+        gap,
         mark.stagger,
     )
     placed = [replace(laid, x=x, y=y) for x, y in spots.places.tolist()]

@@ -10,6 +10,7 @@ from lucky_margin.core.render.legibility import contrast_of, make_readable, pale
 from lucky_margin.core.render.measure import ToneMeasured, measure_tone
 from lucky_margin.core.render.pick import picked_colour
 from lucky_margin.core.render.render import View, flatten_colour, render
+from lucky_margin.core.render.soundness import check_sound
 from lucky_margin.core.render.sources import MemorySources, Sources
 
 __all__ = [
@@ -22,6 +23,7 @@ __all__ = [
     "View",
     "calm_places_of",
     "check",
+    "check_sound",
     "contrast_of",
     "flatten_colour",
     "layout",

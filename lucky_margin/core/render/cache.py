@@ -1,9 +1,12 @@
 """A cache of pictures bounded by bytes. Its presence never changes a pixel, only the time."""
 
 import threading
-from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Any, Protocol, TypeVar
+from typing import Any, Protocol, TypeVar, cast
+
+from cachetools import LRUCache, cachedmethod
+
+from lucky_margin.core.arrays import shared
 
 
 class Weighed(Protocol):
@@ -19,35 +22,25 @@ DEFAULT_CACHE_BYTES = 600_000_000
 
 
 class PictureCache:
-    """Least recently used pictures go first. Safe to use from several threads.
-
-    Two threads that miss the same key both make the picture; the results are equal.
-    """
+    """Least recently used pictures go first. Safe to use from several threads: a picture that
+    several ask for at once is made once, and arrays come out read-only."""
 
     def __init__(self, max_bytes: int = DEFAULT_CACHE_BYTES) -> None:
-        self.max_bytes = max_bytes
-        self.used_bytes = 0
-        self._pictures: OrderedDict[Hashable, Any] = OrderedDict()
-        self._lock = threading.Lock()
+        self._pictures: LRUCache[Hashable, Any] = LRUCache(max_bytes, lambda kept: kept.nbytes)
+        self._changed = threading.Condition()
+
+    @property
+    def used_bytes(self) -> int:
+        return int(self._pictures.currsize)
 
     def get_or_make(self, key: Hashable, make: Callable[[], Picture]) -> Picture:
         """The picture kept under ``key``, or the one that ``make`` gives, which is kept."""
-        with self._lock:
-            kept = self._pictures.get(key)
-            if kept is not None:
-                self._pictures.move_to_end(key)
-                found: Picture = kept
-                return found
-        made = make()
-        self._keep(key, made)
-        return made
+        return cast(Picture, self._kept(key, make))
 
-    def _keep(self, key: Hashable, picture: Weighed) -> None:
-        with self._lock:
-            if picture.nbytes > self.max_bytes or key in self._pictures:
-                return
-            self._pictures[key] = picture
-            self.used_bytes += picture.nbytes
-            while self.used_bytes > self.max_bytes:
-                _, dropped = self._pictures.popitem(last=False)
-                self.used_bytes -= dropped.nbytes
+    @cachedmethod(
+        lambda self: self._pictures,
+        key=lambda _self, key, _make: key,
+        condition=lambda self: self._changed,
+    )
+    def _kept(self, _key: Hashable, make: Callable[[], Picture]) -> Any:
+        return shared(make())

@@ -4,6 +4,7 @@ from typing import Any
 
 import numpy as np
 
+from lucky_margin.core.arrays import read_only
 from lucky_margin.core.sampling import kernels
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.sampling.weights import axis_weights
@@ -46,7 +47,7 @@ def sample_into(
             if out.dtype == np.uint16:
                 out *= _PER_8_BIT_STEP
             return
-    photo = _read_only(photo)
+    photo = read_only(photo)
     across = axis_weights(left, step_x, x, width, photo.shape[1])
     down = axis_weights(top, step_y, y, height, photo.shape[0])
     decode = decode_table(photo.dtype)
@@ -63,14 +64,7 @@ _PER_8_BIT_STEP: Any = np.uint16(257)
 
 def halved(photo: AnyPicture) -> AnyPicture:
     """A copy at half the sides (rounded up), averaged in linear light, of the same dtype."""
-    return kernels.halve(_read_only(photo), decode_table(photo.dtype))
-
-
-def _read_only(photo: AnyPicture) -> AnyPicture:
-    """The same pixels as an array that can't be written, so that one compiled loop serves all."""
-    view = photo.view()
-    view.flags.writeable = False
-    return view
+    return kernels.halve(read_only(photo), decode_table(photo.dtype))
 
 
 def _is_copy(photo: AnyPicture, left: float, top: float, step_x: float, step_y: float) -> bool:

@@ -14,7 +14,7 @@ import ots
 import uharfbuzz as hb
 
 from lucky_margin.core.document import AnyFamily
-from lucky_margin.core.errors import UnreadableFont
+from lucky_margin.core.errors import TooLarge, UnreadableFont
 from lucky_margin.core.text.faces import Face, glyph_outline, read_face
 from lucky_margin.core.text.families import FAMILIES
 
@@ -71,14 +71,15 @@ def read_font(data: bytes, sha256: str) -> OwnFont:
 
     Raises:
         UnreadableFont: it is none, damaged, unsafe, or has no letters to draw.
+        TooLarge: more bytes than are taken.
     """
     if len(data) > MAX_FONT_BYTES:
-        raise UnreadableFont(TOO_LARGE)
+        raise TooLarge(TOO_LARGE)
     if data[:4] not in _MAGIC:
         raise UnreadableFont("This is no TTF or OTF font; convert it to one of these first.")
     _check_tables(data)
     face = hb.Face(data)
-    if not _OUTLINES & set(face.table_tags):
+    if not any(face.reference_table(tag).data for tag in _OUTLINES):
         raise UnreadableFont("This font has no outlines, only pictures of letters; use another.")
     read = read_face(face, sha256)
     if not any(_draws(read, code) for code in sorted(face.unicodes)[:_TRIED]):

@@ -38,7 +38,7 @@ from lucky_margin.core.tone.measure import Clipping, Histogram, clipping_of, his
 from lucky_margin.core.tone.noise import noise_of
 from lucky_margin.core.tone.spots import OnPhoto
 from lucky_margin.core.tone.warm_up import warm_up
-from lucky_margin.core.tone.white_balance import neutral_settings
+from lucky_margin.core.tone.white_balance import Neutral, neutral_settings
 
 __all__ = [
     "ADDED",
@@ -49,6 +49,7 @@ __all__ = [
     "Clipping",
     "ColourTable",
     "Histogram",
+    "Neutral",
     "OnPhoto",
     "apron",
     "area_coverage",

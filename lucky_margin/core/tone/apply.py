@@ -5,6 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.arrays import read_only
 from lucky_margin.core.document import Area, HueBands, Tone, rgb_of
 from lucky_margin.core.sampling.srgb import decode_table
 from lucky_margin.core.tone.areas import mask_rows, needs_regions
@@ -56,14 +57,16 @@ def toned(
     areas = [area for area in whole.areas if area.is_set]
     place = on_photo or _all_of(picture)
     layers = _layers(whole, areas, place, lines)
-    return tone_pixels(picture, _decode(), layers, _overlays(whole, place), *origin)
+    return tone_pixels(read_only(picture), _decode(), layers, _overlays(whole, place), *origin)
 
 
 def toned_values(picture: Picture16, tone: Tone) -> NDArray[np.float32]:
     """The colours of ``toned`` before the dither, encoded (0..1), without what acts by place."""
     whole = with_look(tone).model_copy(update={"areas": (), "washes": ()})
     place = _all_of(picture)
-    return tone_values(picture, _decode(), _layers(whole, [], place, None), _overlays(whole, place))
+    return tone_values(
+        read_only(picture), _decode(), _layers(whole, [], place, None), _overlays(whole, place)
+    )
 
 
 def area_coverage(
@@ -77,7 +80,7 @@ def area_coverage(
     """How much of each pixel of the untouched ``picture`` lies in ``area`` (0..1), shape
     (height, width); the area's strength aside. The rest is as in ``toned``."""
     layers = _layers(Tone(), [area], on_photo, lines)
-    return area_shares(picture, _decode(), layers, 1, *origin)
+    return area_shares(read_only(picture), _decode(), layers, 1, *origin)
 
 
 def _all_of(picture: Picture16) -> OnPhoto:
@@ -104,7 +107,7 @@ def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines |
         by_hue=np.array([by_hue(one.bands) for one in tones]),
         strength=np.array([1.0, *(area.strength / 100 for area in areas)]),
         masks=mask_rows(areas, on_photo),
-        lines=_NO_LINES if lines is None else lines,
+        lines=read_only(_NO_LINES if lines is None else lines),
     )
 
 

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.document import TableLook, Tone
-from lucky_margin.core.errors import UnreadableTable
+from lucky_margin.core.errors import TooLarge, UnreadableTable
 from lucky_margin.core.tone.apply import needs_bases, toned_values
 from lucky_margin.core.tone.detail import needs_detail
 from lucky_margin.core.types import AnyPicture, Picture16
@@ -38,10 +38,11 @@ class ColourTable:
 def read_cube(data: bytes) -> ColourTable:
     """
     Raises:
-        UnreadableTable: it is too large, no ``.cube`` file, of one dimension, or incomplete.
+        UnreadableTable: it is no ``.cube`` file, of one dimension, or incomplete.
+        TooLarge: more bytes than are taken.
     """
     if len(data) > MAX_TABLE_BYTES:
-        raise UnreadableTable(
+        raise TooLarge(
             f"This .cube file has {len(data) / 1e6:.0f} MB; at most {MAX_TABLE_BYTES / 1e6:.0f} MB "
             f"are taken, enough for a side of {MAX_SIDE}."
         )

@@ -1,11 +1,18 @@
-"""Having the fused pass ready."""
+"""Having the compiled loops of tone ready."""
 
 import numpy as np
 
-from lucky_margin.core.document import Tone
-from lucky_margin.core.tone.apply import toned
+from lucky_margin.core.document import Area, BandMask, Tone
+from lucky_margin.core.tone.apply import area_coverage, toned, toned_values
+from lucky_margin.core.tone.cube import ColourTable, with_table
+from lucky_margin.core.tone.spots import OnPhoto
 
 
 def warm_up() -> None:
-    """Run it once, on a speck."""
-    toned(np.zeros((2, 2, 3), np.uint16), Tone(exposure=1))
+    """Run each once, on a speck."""
+    speck = np.zeros((2, 2, 3), np.uint16)
+    tone = Tone(exposure=1)
+    toned(speck, tone)
+    toned_values(speck, tone)
+    area_coverage(speck, Area(masks=(BandMask(),)), on_photo=OnPhoto(2, 2))
+    with_table(speck, ColourTable("speck", np.zeros((2, 2, 2, 3), np.float32)), 1.0)

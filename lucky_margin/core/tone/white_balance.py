@@ -4,6 +4,8 @@ Sources: B. Lindbloom, "Chromatic Adaptation" (the Bradford cone response); CIE 
 daylight locus, section 3.1; D65 and the sRGB primaries from IEC 61966-2-1.
 """
 
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -51,15 +53,28 @@ def balance_matrix(temperature: float, tint: float) -> Matrix:
     return matrix / float((matrix @ np.ones(3)) @ RGB_TO_XYZ[1])
 
 
-def neutral_settings(colour: str) -> tuple[float, float]:
-    """Temperature and tint, in whole steps, under which ``colour`` (``#RRGGBB``) comes nearest
-    to grey; 0, 0 for black.
+@dataclass(frozen=True)
+class Neutral:
+    """Temperature and tint, in whole steps, and whether they make a colour grey."""
+
+    temperature: float
+    tint: float
+    is_reached: bool
+
+
+GREY_ENOUGH = 0.03
+"""Largest minus smallest channel, of their mean in linear light, of what is seen as grey; one
+step of temperature moves it by about 0.01."""
+
+
+def neutral_settings(colour: str) -> Neutral:
+    """The settings under which ``colour`` (``#RRGGBB``) comes nearest to grey; 0, 0 for black.
 
     A search from coarse to fine: the spread of the channels has one valley.
     """
     light = decode(np.array(rgb_of(colour)) / 255)
     if light.max() <= 0:
-        return 0.0, 0.0
+        return Neutral(0.0, 0.0, is_reached=True)
     best, reach = (0.0, 0.0), 100.0
     while reach >= 1:
         steps = np.linspace(-reach, reach, _SEARCH_STEPS)
@@ -70,7 +85,9 @@ def neutral_settings(colour: str) -> tuple[float, float]:
         ]
         best = min(tried, key=lambda settings: _spread(balance_matrix(*settings) @ light))
         reach /= 3
-    return round(best[0]), round(best[1])
+    temperature, tint = round(best[0]), round(best[1])
+    left = _spread(balance_matrix(temperature, tint) @ light)
+    return Neutral(temperature, tint, is_reached=left <= GREY_ENOUGH)
 
 
 def _spread(light: Matrix) -> float:

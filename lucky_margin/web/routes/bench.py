@@ -324,15 +324,19 @@ def find_tone(draft: Draft, studio: StudioHere) -> Found:
     tone = propose_tone(studio.store.photos.level(draft.document.photo.sha256, 0))
     settings = {name: getattr(tone, name) for name in PROPOSED}
     words = tone_in_words(tone)
-    return Found(said=f"Proposed: {words}.", edit=SetTone(changes=ToneChanges(**settings)))
+    changes = ToneChanges(on=True, **settings)
+    return Found(said=f"Proposed: {words}.", edit=SetTone(changes=changes))
 
 
 @router.post("/neutral")
 def find_balance(wanted: NeutralWanted) -> Found:
     """The temperature and tint under which a colour is grey."""
-    temperature, tint = neutral_settings(wanted.colour)
-    changes = ToneChanges(on=True, temperature=temperature, tint=tint)
-    said = f"Temperature {temperature:+g} and tint {tint:+g} make that grey."
+    neutral = neutral_settings(wanted.colour)
+    changes = ToneChanges(on=True, temperature=neutral.temperature, tint=neutral.tint)
+    settings = f"Temperature {neutral.temperature:+g} and tint {neutral.tint:+g}"
+    said = f"{settings} make that grey."
+    if not neutral.is_reached:
+        said = f"{settings} go as far as they can, but that stays coloured; pick a greyer spot."
     return Found(said=said, edit=SetTone(changes=changes))
 
 

@@ -1,7 +1,6 @@
 """Weighing, saving and finding exports again."""
 
 from typing import Annotated
-from urllib.parse import quote
 
 from fastapi import APIRouter, Query, Response
 
@@ -28,7 +27,7 @@ from lucky_margin.core.export import (
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
 from lucky_margin.web.examples import REVISION, example
-from lucky_margin.web.pictures import FILE, FRESH
+from lucky_margin.web.pictures import FILE, attached
 from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState, RowId
 from lucky_margin.web.studio import Studio, StudioHere, WeighKey
 
@@ -137,7 +136,8 @@ def download(export_id: RowId, studio: StudioHere) -> Response:
     """The saved file, as a download under its name."""
     record = studio.store.exports.get(export_id)
     data = studio.store.exports.data(record)
-    return _attached(data, record.file_name, MEDIA_TYPES[_exported(record).image_format])
+    media_type = MEDIA_TYPES[_exported(record).image_format]
+    return Response(data, media_type=media_type, headers=attached(record.file_name))
 
 
 @router.get("/exports/zip", response_class=Response, responses=FILE)
@@ -148,7 +148,8 @@ def download_zip(
     records = [studio.store.exports.get(one) for one in ids]
     name = studio.store.finishes.get(records[0].finish_id).document.name
     data = zipped([(record.file_name, studio.store.exports.data(record)) for record in records])
-    return _attached(data, f"{safe_stem(name)}.zip", "application/zip")
+    headers = attached(f"{safe_stem(name)}.zip")
+    return Response(data, media_type="application/zip", headers=headers)
 
 
 @router.post("/exports/{export_id}/open")
@@ -157,13 +158,6 @@ def open_as_it_was(export_id: RowId, at: AtEtag, studio: StudioHere) -> FinishSt
     record = studio.store.exports.get(export_id)
     finish = studio.store.finishes.reopen(record.finish_id, at.etag, record.revision)
     return FinishState(**vars(finish))
-
-
-def _attached(data: bytes, name: str, media_type: str) -> Response:
-    disposition = f"attachment; filename*=UTF-8''{quote(name)}"
-    return Response(
-        data, media_type=media_type, headers={**FRESH, "Content-Disposition": disposition}
-    )
 
 
 def _weighed(
@@ -184,7 +178,7 @@ def _suggestion(remedy: Remedy) -> SuggestedEdit:
             edit=SetExport(changes=changes, only_this_size=True),
         )
     return SuggestedEdit(
-        label=f"About {remedy.width} × {remedy.height} px would do",
+        label=f"{remedy.width} × {remedy.height} px would do",
         edit=SetPixels(pixels=FixedPixels(width=remedy.width, height=remedy.height)),
     )
 

@@ -15,9 +15,10 @@ from lucky_margin.core.document import (
     Value,
     new_finish,
 )
+from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.framing import frame_of
 from lucky_margin.core.render import render
-from lucky_margin.store import PAGE, FinishRecord, RevisionRecord
+from lucky_margin.store import PAGE, FinishEntry, FinishRecord, RevisionRecord
 from lucky_margin.web.examples import ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
 from lucky_margin.web.studio import Studio, StudioHere
@@ -62,6 +63,8 @@ class FinishFace(Value):
     photo: Sha256
     sizes: list[SizeFace]
     changed_at: str
+    problem: str = Field(default="", description="Why it can't be shown; empty when it can.")
+    can_undo: bool = Field(description="Whether there is an earlier state to go back to.")
 
 
 class FinishList(Value):
@@ -139,9 +142,9 @@ def list_finishes(
 ) -> FinishList:
     """One page of finishes, those changed last first."""
     store = studio.store.finishes
-    records = store.list(search=search, binned=binned, offset=offset, limit=PAGE)
+    entries = store.list(search=search, binned=binned, offset=offset, limit=PAGE)
     return FinishList(
-        finishes=[_face(record, studio) for record in records],
+        finishes=[_face(entry, studio) for entry in entries],
         total=store.count(search=search, binned=binned),
     )
 
@@ -205,16 +208,16 @@ def duplicate(finish_id: FinishId, studio: StudioHere) -> FinishState:
     return _state(studio.store.finishes.create(copy, label="Started as a copy"))
 
 
-@router.post("/{finish_id}/bin")
-def put_in_bin(finish_id: FinishId, studio: StudioHere) -> FinishState:
+@router.post("/{finish_id}/bin", status_code=204)
+def put_in_bin(finish_id: FinishId, studio: StudioHere) -> None:
     """Put a finish in the bin."""
-    return _state(studio.store.finishes.set_binned(finish_id, True))
+    studio.store.finishes.set_binned(finish_id, True)
 
 
-@router.post("/{finish_id}/restore")
-def restore(finish_id: FinishId, studio: StudioHere) -> FinishState:
+@router.post("/{finish_id}/restore", status_code=204)
+def restore(finish_id: FinishId, studio: StudioHere) -> None:
     """Put a finish from the bin back on the shelf."""
-    return _state(studio.store.finishes.set_binned(finish_id, False))
+    studio.store.finishes.set_binned(finish_id, False)
 
 
 @router.delete("/{finish_id}", status_code=204)
@@ -255,15 +258,23 @@ def _revision(record: RevisionRecord) -> Revision:
     return Revision(**vars(record))
 
 
-def _face(record: FinishRecord, studio: Studio) -> FinishFace:
-    document = record.document
+def _face(entry: FinishEntry, studio: Studio) -> FinishFace:
+    sizes: list[SizeFace] = []
+    problem = entry.problem
+    if entry.document is not None:
+        try:
+            sizes = [_size_face(entry.document, size, studio) for size in entry.document.sizes]
+        except LuckyMarginError as error:
+            problem = str(error)
     return FinishFace(
-        id=record.id,
-        etag=record.etag,
-        name=document.name,
-        photo=document.photo.sha256,
-        sizes=[_size_face(document, size, studio) for size in document.sizes],
-        changed_at=record.changed_at,
+        id=entry.id,
+        etag=entry.etag,
+        name=entry.name,
+        photo=entry.photo_sha256,
+        sizes=sizes,
+        changed_at=entry.changed_at,
+        problem=problem,
+        can_undo=entry.can_undo,
     )
 
 

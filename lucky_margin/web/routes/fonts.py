@@ -7,11 +7,19 @@ from fastapi import APIRouter, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import AnyFamily, Sha256, Value
-from lucky_margin.core.errors import UnreadableFont
-from lucky_margin.core.text import FAMILIES, MAX_FONT_BYTES, TOO_LARGE, typeface, word_picture
+from lucky_margin.core.errors import TooLarge
+from lucky_margin.core.text import (
+    FAMILIES,
+    MAX_FONT_BYTES,
+    STAND_IN,
+    TOO_LARGE,
+    is_own,
+    typeface,
+    word_picture,
+)
 from lucky_margin.store import FontRecord
 from lucky_margin.web.bodies import BYTES, body_of
-from lucky_margin.web.pictures import FOREVER, PICTURE, picture_response
+from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
 from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/fonts", tags=["fonts"])
@@ -55,7 +63,7 @@ def list_fonts(studio: StudioHere) -> FontList:
 @router.post("", status_code=201, openapi_extra=BYTES)
 async def add_font(request: Request, studio: StudioHere) -> FontOffered:
     """Add a TTF or OTF font, the request's body. The same bytes again are the same font."""
-    data = await body_of(request, MAX_FONT_BYTES, UnreadableFont(TOO_LARGE))
+    data = await body_of(request, MAX_FONT_BYTES, TooLarge(TOO_LARGE))
     return _own(await run_in_threadpool(studio.store.fonts.add, data))
 
 
@@ -71,11 +79,12 @@ def get_sample(
 ) -> Response:
     """The user's own words in a family, dark on transparent."""
     family = typeface(key, studio.store.fonts.face)
+    is_stand_in = is_own(key) and family == STAND_IN  # its font may be added again
     coverage = word_picture(words or " ", family, weight, SAMPLE_HEIGHT)
     picture = np.empty((*coverage.shape, 4), np.uint8)
     picture[:] = (30, 42, 47, 0)
     picture[:, :, 3] = coverage
-    return picture_response(picture, headers=FOREVER)
+    return picture_response(picture, headers=FRESH if is_stand_in else FOREVER)
 
 
 def _own(font: FontRecord) -> FontOffered:

@@ -16,7 +16,7 @@ from lucky_margin.core.document import (
     Value,
 )
 from lucky_margin.core.document.words import LOOK_NAMES
-from lucky_margin.core.errors import UnreadableTable
+from lucky_margin.core.errors import TooLarge
 from lucky_margin.core.export import safe_stem
 from lucky_margin.core.tone import MAX_TABLE_BYTES, cube_text, left_out, look_of
 from lucky_margin.web.bodies import BYTES, body_of
@@ -87,7 +87,7 @@ def save_look(new: NewLook, studio: StudioHere) -> SavedLook:
 @router.post("/table", status_code=201, openapi_extra=BYTES)
 async def add_table(request: Request, name: Name, studio: StudioHere) -> SavedLook:
     """Keep a ``.cube`` file, the request's body, as a look."""
-    too_large = UnreadableTable(
+    too_large = TooLarge(
         f"“{name}” has more than the {MAX_TABLE_BYTES // 1_000_000} MB that are taken."
     )
     data = await body_of(request, MAX_TABLE_BYTES, too_large)

@@ -10,7 +10,7 @@ from lucky_margin.core.errors import BadInput
 from lucky_margin.core.export import safe_stem
 from lucky_margin.core.pieces import mark_picture, mark_svg
 from lucky_margin.web.examples import example
-from lucky_margin.web.pictures import FILE, FRESH, PICTURE, picture_response
+from lucky_margin.web.pictures import FILE, FRESH, PICTURE, attached, picture_response
 from lucky_margin.web.routes.finishes import RowId
 from lucky_margin.web.studio import StudioHere
 
@@ -102,7 +102,7 @@ def get_file(
     """A kept mark as a transparent PNG, or as an SVG whose letters are outlines."""
     mark = studio.store.marks.get(mark_id)
     name = f"{safe_stem(mark.name)}-{shade}.{kind}"
-    headers = FRESH | {"Content-Disposition": f'attachment; filename="{name}"'}
+    headers = attached(name)
     if kind == "svg":
         text = mark_svg(mark.design, COLOURS[shade], studio.store.fonts.face)
         return Response(text, media_type="image/svg+xml", headers=headers)

@@ -5,6 +5,7 @@ import { ref } from 'vue'
 
 import type { BadgePiece, PieceChanges } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useTyping } from '../../../composables/typing'
 import { useBench } from '../../../stores/bench'
 import ColourField from '../../shared/ColourField.vue'
 import { BORDER_COLOURS } from '../colours'
@@ -16,6 +17,7 @@ const props = defineProps<{ piece: BadgePiece }>()
 const bench = useBench()
 const { set } = usePieceEdits()
 const picking = ref(props.piece.form === 'icon' && !props.piece.icon)
+const typing = useTyping((text) => set({ text }))
 const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
 const tryIcon = (icon: string | null) => (bench.tryOut = icon ? set({ icon, text: '' }) : null)
 </script>
@@ -27,8 +29,8 @@ const tryIcon = (icon: string | null) => (bench.tryOut = icon ? set({ icon, text
       class="text-field"
       maxlength="200"
       :value="piece.text"
-      @input="bench.drag(set({ text: ($event.target as HTMLInputElement).value }))"
-      @change="bench.endDrag()"
+      @input="typing.type(($event.target as HTMLInputElement).value)"
+      @blur="typing.leave"
     />
   </label>
   <button type="button" class="link" :aria-expanded="picking" @click="picking = !picking">

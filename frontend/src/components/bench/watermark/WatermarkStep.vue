@@ -2,8 +2,8 @@
 import { computed, ref } from 'vue'
 
 import { get } from '../../../api/client'
-
 import type { Edit, Photo, PlainBackground, Watermark, WatermarkChanges } from '../../../api/types'
+import { useTyping } from '../../../composables/typing'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
@@ -74,6 +74,7 @@ function change(changes: Partial<WatermarkChanges>): Edit {
   return { kind: 'set_watermark', changes: given, only_this_size: bench.onlyThisSize }
 }
 
+const typing = useTyping((text) => change({ text, mark: null, logo: null }))
 const move = (changes: Partial<WatermarkChanges>) => bench.drag(change(changes))
 const slide = (changes: Partial<WatermarkChanges>) => void bench.slide(change(changes))
 const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = changes && change(changes))
@@ -106,8 +107,8 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
         maxlength="200"
         placeholder="Pebblewick Pottery"
         :value="mark.text"
-        @input="bench.drag(change({ text: ($event.target as HTMLInputElement).value, mark: null, logo: null }))"
-        @change="bench.endDrag()"
+        @input="typing.type(($event.target as HTMLInputElement).value)"
+        @blur="typing.leave"
       />
     </label>
     <FamilySelect
