@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Page, expect, sync_playwright
 
 from tests.support import DEMO_PHOTOS
 
@@ -106,7 +106,13 @@ class BrowserTest(unittest.TestCase):
         self.addCleanup(context.close)
         context.add_init_script(NOTE_VIOLATIONS)
         context.on("weberror", lambda found: self.errors.append(str(found.error)))
+        context.on("console", self.note_console)
         return context.new_page()
+
+    def note_console(self, message: ConsoleMessage) -> None:
+        """The page's own errors; refused requests, which the browser logs too, are none."""
+        if message.type == "error" and "Failed to load resource" not in message.text:
+            self.errors.append(message.text)
 
     def tearDown(self) -> None:
         for page in self.page.context.pages:

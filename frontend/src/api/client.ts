@@ -65,6 +65,11 @@ export async function post<T>(path: string, body: unknown = {}): Promise<T> {
   return bodyOf(await send(path, withBody('POST', body)))
 }
 
+/** A request whose answer has no body. */
+export async function order(path: string): Promise<void> {
+  await send(path, withBody('POST', {}))
+}
+
 export async function put<T>(path: string, body: unknown): Promise<T> {
   return bodyOf(await send(path, withBody('PUT', body)))
 }

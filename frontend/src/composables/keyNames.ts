@@ -1,4 +1,4 @@
-// Names of keys: arrows that nudge, keys that remove, keys that write.
+// Names of keys: arrows that nudge, keys that remove, keys that write; and where keys are text.
 
 /** The way an arrow key points, ten times as far with Shift; null for any other key. */
 export function arrowWay(event: KeyboardEvent): [number, number] | null {
@@ -23,4 +23,13 @@ export function isRemoving(event: KeyboardEvent): boolean {
 export function writtenBy(event: KeyboardEvent): string | null {
   if (event.key === 'Enter') return ''
   return event.key.length === 1 ? event.key : null
+}
+
+const TEXT_INPUTS = 'input:not([type=checkbox]):not([type=radio]):not([type=range]), textarea, select'
+
+/** Whether a key pressed there belongs to a field. */
+export function isTyping(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false
+  // A slider's handle takes the arrows for itself.
+  return target.isContentEditable || target.matches(`${TEXT_INPUTS}, [role=slider]`)
 }

@@ -7,8 +7,9 @@ import { useRoute } from 'vue-router'
 import { useBench, type Step } from '../stores/bench'
 import { useStage } from '../stores/stage'
 import { useSelection } from '../stores/selection'
-import { arrowWay } from './keyNames'
+import { arrowWay, isTyping } from './keyNames'
 import { isDialogOpen } from './dialogs'
+import { usePieceClipboard } from './pieceClipboard'
 import { usePieceKeys } from './pieceKeys'
 
 export interface Key {
@@ -57,6 +58,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
   const stage = useStage()
   const selection = useSelection()
   const pieces = usePieceKeys()
+  usePieceClipboard()
 
   function onBench(event: KeyboardEvent): boolean {
     const nudge = arrowWay(event)
@@ -131,12 +133,4 @@ export function useKeys(actions: { showKeys: () => void }): void {
     else if (benchOpen) done = onBench(event)
     if (done) event.preventDefault()
   })
-}
-
-const TEXT_INPUTS = 'input:not([type=checkbox]):not([type=radio]):not([type=range]), textarea, select'
-
-function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false
-  // A slider's handle takes the arrows for itself.
-  return target.isContentEditable || target.matches(`${TEXT_INPUTS}, [role=slider]`)
 }

@@ -1,18 +1,14 @@
 // Edits of the chosen pieces, and adding new ones.
 
-import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 
 import type { Edit, Piece, PieceChanges } from '../api/types'
 import { useBench } from '../stores/bench'
-import { useNotices } from '../stores/notices'
 import { useSelection } from '../stores/selection'
 
 export function usePieceEdits() {
   const bench = useBench()
-  const notices = useNotices()
   const selection = useSelection()
-  const copied = useLocalStorage('lucky-margin-copied-pieces', '')
   const pieces = computed(() => bench.here?.pieces ?? [])
 
   /** The edit that gives the chosen pieces, or these, other fields. */
@@ -40,14 +36,8 @@ export function usePieceEdits() {
     if (selection.ids.length) void add({ kind: 'duplicate_pieces', ids: selection.ids })
   }
 
-  function copy(): void {
-    if (!selection.pieces.length) return
-    copied.value = JSON.stringify(selection.pieces)
-    notices.say('Copied; paste with Ctrl + V, in another finish too.')
-  }
-
-  function paste(): void {
-    if (copied.value) void add({ kind: 'paste_pieces', pieces: JSON.parse(copied.value) as Piece[] })
+  function paste(copied: Piece[]): void {
+    void add({ kind: 'paste_pieces', pieces: copied })
   }
 
   function nudge(dx: number, dy: number): void {
@@ -58,5 +48,5 @@ export function usePieceEdits() {
     return { kind: 'drag_pieces', ids: selection.ids, dx, dy, snap, only_this_size: bench.onlyThisSize }
   }
 
-  return { pieces, copied, set, add, remove, duplicate, copy, paste, nudge, drag }
+  return { pieces, set, add, remove, duplicate, paste, nudge, drag }
 }

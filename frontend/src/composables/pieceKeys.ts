@@ -6,7 +6,7 @@ import { usePieceEdits } from './pieceEdits'
 
 export function usePieceKeys() {
   const selection = useSelection()
-  const { remove, duplicate, copy, paste, nudge, copied } = usePieceEdits()
+  const { remove, duplicate, nudge } = usePieceEdits()
 
   /** Whether the key was taken. With a text chosen, letters go into the text. */
   function onKey(event: KeyboardEvent): boolean {
@@ -21,10 +21,8 @@ export function usePieceKeys() {
   }
 
   function onControlKey(key: string): boolean {
-    if (key === 'c' && selection.ids.length) copy()
-    else if (key === 'v' && copied.value) paste()
-    else if (key === 'd' && selection.ids.length) duplicate()
-    else return false
+    if (key !== 'd' || !selection.ids.length) return false
+    duplicate()
     return true
   }
 

@@ -3,7 +3,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
-import { get, post, Refused, remove, upload } from '../api/client'
+import { get, order, post, Refused, remove, upload } from '../api/client'
 import type { FinishFace, FinishState, Photo } from '../api/types'
 import { useNotices } from './notices'
 
@@ -97,8 +97,10 @@ export const useShelf = defineStore('shelf', () => {
   }
 
   const duplicate = (id: string) => change(() => post(`/finishes/${id}/duplicate`))
-  const putInBin = (id: string) => change(() => post(`/finishes/${id}/bin`))
-  const restore = (id: string) => change(() => post(`/finishes/${id}/restore`))
+  /** Take back the last change of a finish that can't be shown. */
+  const goBack = ({ id, etag }: FinishFace) => change(() => post(`/finishes/${id}/undo`, { etag }))
+  const putInBin = (id: string) => change(() => order(`/finishes/${id}/bin`))
+  const restore = (id: string) => change(() => order(`/finishes/${id}/restore`))
   const deleteFinish = (id: string) => change(() => remove(`/finishes/${id}`))
   const deletePhoto = (sha256: string) => change(() => remove(`/photos/${sha256}`))
 
@@ -115,6 +117,7 @@ export const useShelf = defineStore('shelf', () => {
     bring,
     start,
     duplicate,
+    goBack,
     putInBin,
     restore,
     deleteFinish,

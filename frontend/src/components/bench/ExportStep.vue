@@ -203,7 +203,15 @@ async function copy(): Promise<void> {
         :checked="settings.keep_camera_data"
         @change="setDetail({ keep_camera_data: ($event.target as HTMLInputElement).checked })"
       />
-      Keep camera and location data
+      Keep camera data
+    </label>
+    <label class="tick">
+      <input
+        type="checkbox"
+        :checked="settings.keep_place"
+        @change="setDetail({ keep_place: ($event.target as HTMLInputElement).checked })"
+      />
+      Keep the place where it was taken
     </label>
   </template>
   <div class="result">

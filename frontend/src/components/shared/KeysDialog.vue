@@ -13,7 +13,7 @@ const columns = [KEYS.slice(0, half), KEYS.slice(half)]
     <div class="columns">
       <table v-for="(keys, index) in columns" :key="index">
         <tbody>
-          <tr v-for="key in keys" :key="key.keys">
+          <tr v-for="key in keys" :key="key.does">
             <th scope="row">{{ key.keys }}</th>
             <td>{{ key.does }}</td>
           </tr>

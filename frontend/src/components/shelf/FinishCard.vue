@@ -5,7 +5,7 @@ import type { FinishFace } from '../../api/types'
 import { sayWhen } from '../../composables/dates'
 
 const props = defineProps<{ finish: FinishFace; binned: boolean }>()
-defineEmits<{ open: []; duplicate: []; bin: []; restore: []; delete: [] }>()
+defineEmits<{ open: []; goBack: []; duplicate: []; bin: []; restore: []; delete: [] }>()
 
 const PLANK = 150
 const WIDEST = 240
@@ -34,7 +34,9 @@ const facts = computed(() => {
 
 <template>
   <li class="card">
+    <p v-if="finish.problem" class="pictures problem">{{ finish.problem }}</p>
     <button
+      v-else
       type="button"
       class="pictures"
       :aria-label="`${binned ? 'Restore' : 'Open'} ${finish.name}`"
@@ -52,14 +54,17 @@ const facts = computed(() => {
     </button>
     <div class="words">
       <b :title="finish.name">{{ finish.name }}</b>
-      <span>{{ facts }}</span>
+      <span>{{ finish.problem ? 'can’t be shown' : facts }}</span>
       <div class="actions">
         <template v-if="binned">
           <button type="button" class="link" @click="$emit('restore')">Restore</button>
           <button type="button" class="link" @click="$emit('delete')">Delete…</button>
         </template>
         <template v-else>
-          <button type="button" class="link" @click="$emit('duplicate')">Duplicate</button>
+          <button v-if="finish.problem && finish.can_undo" type="button" class="link" @click="$emit('goBack')">
+            Undo its last change
+          </button>
+          <button v-if="!finish.problem" type="button" class="link" @click="$emit('duplicate')">Duplicate</button>
           <button type="button" class="link" @click="$emit('bin')">Bin</button>
         </template>
       </div>

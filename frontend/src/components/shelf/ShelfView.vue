@@ -93,6 +93,7 @@ async function deleteForGood(): Promise<void> {
             :binned="shelf.binned"
             @open="open(finish.id)"
             @duplicate="shelf.duplicate(finish.id)"
+            @go-back="shelf.goBack(finish)"
             @bin="shelf.putInBin(finish.id)"
             @restore="shelf.restore(finish.id)"
             @delete="askToDelete(finish)"

@@ -4,7 +4,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 
-import type { Tone, ToneChanges } from '../../../api/types'
+import type { ToneChanges } from '../../../api/types'
 import { useToneEdits } from '../../../composables/toneEdits'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
@@ -23,8 +23,12 @@ function copy(): void {
 }
 
 function paste(): void {
-  const settings = JSON.parse(copied.value) as Omit<Tone, 'areas' | 'washes'>
-  void bench.edit(change(settings as Partial<ToneChanges>))
+  try {
+    void bench.edit(change(JSON.parse(copied.value) as Partial<ToneChanges>))
+  } catch {
+    copied.value = '' // it was not written by us
+    notices.say('What was copied is no tone; copy one again.')
+  }
 }
 </script>
 
