@@ -43,7 +43,7 @@ from lucky_margin.core.document import (
     new_finish,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import SetPiece
+from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.edits.sizes import size_of_plan
 from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
@@ -124,7 +124,7 @@ def slider() -> None:
 
 
 def exposure_slider() -> None:
-    """Exposure slider to preview bytes with shadows, contrast, vibrance and a border set, the
+    """Exposure slider to preview bytes with shadows, contrast, muted_colours and a border set, the
     sampled photo cached, against one JPEG encode."""
     sources = MemorySources({SHA: decode(DEMO_PHOTO.read_bytes())})
     exposure = 0.0
@@ -142,13 +142,15 @@ def exposure_slider() -> None:
     alone, local, full, lettered, encode = median_times(
         lambda: move(Tone()),
         lambda: move(Tone(areas=(area,), washes=(Wash(),))),
-        lambda: move(Tone(shadows=30, contrast=15, vibrance=20)),
+        lambda: move(Tone(shadows=30, contrast=15, muted_colours=20)),
         lambda: move(Tone(), pieces=PIECES, watermark=mark),
         lambda: jpeg(picture),
     )
     report("exposure slider to preview, exposure alone", alone, encode, "JPEG encode", "10, then 6")
     report("the same with an area and a wash", local, encode, "JPEG encode", "10, then 6")
-    report("the same with shadows, contrast, vibrance", full, encode, "JPEG encode", "10, then 6")
+    report(
+        "the same with shadows, contrast, muted_colours", full, encode, "JPEG encode", "10, then 6"
+    )
     report("exposure, six pieces, repeated mark", lettered, encode, "JPEG encode", "10, then 6")
 
 
@@ -180,7 +182,7 @@ def file_to_file() -> None:
     """A 24 MP JPEG to a finished 1080x1350 JPEG with border, nothing cached."""
     data = photo_of(24)
     finish = framed()
-    full = Tone(exposure=0.3, shadows=30, contrast=15, vibrance=20, clarity=10)
+    full = Tone(exposure=0.3, shadows=30, contrast=15, muted_colours=20, local_contrast=10)
     with_tone = finish.model_copy(update={"tone": full})
     inner = (round(0.025 * WIDTH), WIDTH, HEIGHT)
 

@@ -28,23 +28,13 @@ from lucky_margin.core.document import (
     new_finish,
 )
 from lucky_margin.core.edits import Edit, apply_edit
-from lucky_margin.core.edits.edit import (
-    AddBadge,
-    AddSize,
-    AddText,
-    DragPieces,
-    PointPiece,
-    SetBorder,
-    SetExport,
-    SetFocus,
-    SetGround,
-    SetPiece,
-    SetShape,
-    SetTurn,
-    SetWatermark,
-    SetWindow,
-    UseSize,
-)
+from lucky_margin.core.edits.framing import SetFocus, SetWindow
+from lucky_margin.core.edits.moving import DragPieces
+from lucky_margin.core.edits.pieces import AddBadge, AddText, SetPiece
+from lucky_margin.core.edits.pointing import PointPiece
+from lucky_margin.core.edits.shapes import SetShape
+from lucky_margin.core.edits.sizes import AddSize, UseSize
+from lucky_margin.core.edits.steps import SetBorder, SetExport, SetGround, SetTurn, SetWatermark
 from lucky_margin.store import Store
 
 PHOTOS = Path(__file__).parent / "photos"

@@ -30,9 +30,10 @@ from lucky_margin.core.document import (
     UsedMark,
     new_finish,
 )
-from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import ChooseRatio, Edit, SetContain, SetShape, SetWindow
-from lucky_margin.core.edits.sizes import size_of_plan
+from lucky_margin.core.edits import Edit, apply_edit
+from lucky_margin.core.edits.framing import SetContain, SetWindow
+from lucky_margin.core.edits.shapes import SetShape
+from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.export import export
 from lucky_margin.core.finding import find_picture, propose_focus

@@ -15,7 +15,8 @@ from lucky_margin.core.document import (
     Watermark,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import PlacePiece, SetPiece
+from lucky_margin.core.edits.moving import PlacePiece
+from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.pieces import plain_background

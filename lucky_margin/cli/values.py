@@ -34,7 +34,7 @@ from lucky_margin.core.errors import BadInput
 from lucky_margin.core.text import FAMILIES, Face, read_font
 from lucky_margin.core.tone import ADDED, ColourTable, read_cube
 
-TONE_SETTINGS = (*ADDED, "black_point", "white_point")
+TONE_SETTINGS = (*ADDED, "warmth")
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _PIXELS = re.compile(r"(\d+)?x(\d+)?")
 _PAPER = re.compile(rf"({_NUMBER})x({_NUMBER})(mm|cm|in)(?:@({_NUMBER}))?")

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from lucky_margin.core.document import OwnLook, SizePlan, TableLook
+from lucky_margin.core.document import OwnLook, SizePlan, TableLook, upgraded_look
 from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
@@ -53,7 +53,9 @@ class Store:
         proxies = ProxyStore(folder / "proxies")
         self.photos = PhotoStore(self._database, originals, proxies, self.tables, self.fonts)
         self.own_sizes = KeptStore[SizePlan](self._database, "own_sizes", SizePlan, "size")
-        self.own_looks = KeptStore[OwnLookUse](self._database, "own_looks", OwnLookUse, "look")
+        self.own_looks = KeptStore[OwnLookUse](
+            self._database, "own_looks", OwnLookUse, "look", upgraded_look
+        )
         self.marks = MarkStore(self._database)
         self.finishes = FinishStore(self._database, self.photos)
         exports = FileStore(folder / "exports")

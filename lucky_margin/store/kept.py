@@ -1,7 +1,8 @@
 """What was saved for reuse: short lists of named values, such as own sizes and own looks."""
 
+import json
 import sqlite3
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, Protocol, TypeVar
 
@@ -34,9 +35,17 @@ class Kept(Generic[Item]):
 
 class KeptStore(Generic[Item]):
     """The values of one kind in a data folder; ``table`` and ``noun`` are the code's own words,
-    never a user's."""
+    never a user's; ``upgrade`` takes a value of an earlier version up to date."""
 
-    def __init__(self, database: Database, table: str, kind: Any, noun: str) -> None:
+    def __init__(
+        self,
+        database: Database,
+        table: str,
+        kind: Any,
+        noun: str,
+        upgrade: Callable[[Any], Any] = lambda value: value,
+    ) -> None:
+        self._upgrade = upgrade
         self._database = database
         self._table = table
         self._adapter: TypeAdapter[Item] = TypeAdapter(kind)
@@ -78,4 +87,7 @@ class KeptStore(Generic[Item]):
 
     def _all(self, connection: sqlite3.Connection) -> Sequence[Kept[Item]]:
         rows = connection.execute(f"SELECT id, value FROM {self._table} ORDER BY id DESC")
-        return [Kept(row["id"], self._adapter.validate_json(row["value"])) for row in rows]
+        return [Kept(row["id"], self._read(row["value"])) for row in rows]
+
+    def _read(self, value: str) -> Item:
+        return self._adapter.validate_python(self._upgrade(json.loads(value)))

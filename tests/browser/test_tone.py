@@ -44,26 +44,68 @@ class ToneBrowserTest(BrowserTest):
 
 
 class ToneTest(ToneBrowserTest):
-    def test_the_hazy_field_by_proposal_and_bands(self):
+    def test_the_hazy_field_by_proposal_and_hues(self):
         page = self.page
         self.start("field-noon.jpg")
         with self.one_change():
             page.get_by_role("button", name="propose").click()
         expect(page.get_by_text("Proposed:")).to_be_visible()
-        expect(self.field("Whites, typed")).not_to_have_value("0")
+        expect(self.field("white point")).not_to_have_value("0")
         self.set("Shadows", 60)
         self.fold("Hues")
-        page.get_by_role("button", name="yellow", exact=True).click()
-        hue = page.locator(".inside").filter(has=page.get_by_role("group", name="Hue to change"))
-        with self.one_change():
-            field = hue.get_by_label("Saturation, typed")
-            field.fill("70")
-            field.press("Enter")
+        page.get_by_role("button", name="yellow", exact=True).focus()
+        self.set("Strength", 70)
         after = self.after()
         grass_before, grass = self.before[190:235, 30:200], after[190:235, 30:200]
         self.assertGreater(yellow_of(grass), yellow_of(grass_before) + 10)
         barn_before, barn = self.before[140:170, 320:350], after[140:170, 320:350]
         self.assertGreater(barn.std(), barn_before.std())
+
+    def test_the_ends_are_dragged_at_the_histogram_and_moved_by_keys(self):
+        page = self.page
+        self.start("field-noon.jpg")
+        black = page.get_by_role("slider", name="Black point", exact=True)
+        with self.one_change():
+            self.drag(self.middle(black), (30, 0))
+        amount = float(self.field("black point").input_value())
+        self.assertLess(amount, -30)
+        self.assertEqual(black.get_attribute("aria-valuenow"), f"{amount:g}")
+        black.focus()
+        with self.one_change():
+            page.keyboard.press("Shift+ArrowRight")
+        expect(self.field("black point")).to_have_value(f"{amount + 10:g}")
+        white = page.get_by_role("slider", name="White point", exact=True)
+        with self.one_change():
+            self.drag(self.middle(white), (18, 0))  # outwards: white becomes grey
+        self.assertLess(float(self.field("white point").input_value()), -20)
+        after = self.after()
+        self.assertLess(after.min(), self.before.min())
+        self.assertLess(np.percentile(after, 99.9), 245)
+        with self.one_change():
+            self.step("Tone")
+            white.dblclick()
+        expect(self.field("white point")).to_have_value("0")
+
+    def test_a_hue_is_dragged_round_the_ring_and_outwards(self):
+        page = self.page
+        self.start("mugs-window.jpg")
+        self.fold("Hues")
+        orange = page.get_by_role("button", name="orange", exact=True)
+        orange.scroll_into_view_if_needed()
+        x, y = self.middle(orange)
+        with self.one_change():
+            self.drag((x, y), (22, 10))
+        expect(self.field("Turn, typed")).not_to_have_value("0")
+        self.assertGreater(float(self.field("Strength, typed").input_value()), 20)
+        moved = self.middle(orange)
+        self.assertGreater(moved[0], x + 10)
+        with self.one_change():
+            orange.focus()
+            page.keyboard.press("ArrowLeft")
+        with self.one_change():
+            orange.dblclick()
+        expect(self.field("Turn, typed")).to_have_value("0")
+        expect(self.field("Strength, typed")).to_have_value("0")
 
     def test_the_dark_workshop_by_sliders_and_keys(self):
         page = self.page
@@ -74,7 +116,7 @@ class ToneTest(ToneBrowserTest):
                 page.keyboard.press("ArrowRight")
         expect(self.field("Exposure, typed")).to_have_value("0.8")
         self.set("Highlights", -80)
-        self.set("Temperature", -35)
+        self.set("Warmth", 5600)
         after = self.after()
         wall_before, wall = self.before[60:180, 40:100], after[60:180, 40:100]
         self.assertGreater(wall.mean(), wall_before.mean() * 1.2)
@@ -119,7 +161,7 @@ class ToneTest(ToneBrowserTest):
 
     def test_fading_so_that_words_can_be_written_over(self):
         self.start("shelf-wide.jpg")
-        self.fold("Recolour and fade")
+        self.fold("Duotone and fade")
         self.set("Fade", 75)
         after = self.after()
         np.testing.assert_allclose(after, self.before * 0.25 + 255 * 0.75, atol=6)
@@ -213,14 +255,14 @@ class PartsTest(ToneBrowserTest):
         self.assertLess(after[5:30].mean(), 0.75 * self.before[5:30].mean())
         np.testing.assert_allclose(after[190:], self.before[190:], atol=4)
 
-    def test_an_area_is_seen_tinted_narrowed_down_and_removed(self):
+    def test_an_area_is_seen_alone_narrowed_down_and_removed(self):
         page = self.page
         self.start("kiln-night.jpg")
         self.fold("Areas")
         areas = self.part("Areas")
         with self.one_change():
             areas.get_by_role("button", name="lightness", exact=True).click()
-        areas.get_by_label("show it tinted").check()
+        areas.get_by_label("veil the rest").check()
         expect(page.get_by_role("img", name="with an area marked")).to_be_visible()
         box = page.get_by_role("img", name="with an area marked").bounding_box()
         areas.get_by_role("button", name="pick from the photo").click()
@@ -272,7 +314,7 @@ class PartsTest(ToneBrowserTest):
         page = self.page
         self.start("bird-figure.jpg")
         self.set("Exposure", -0.8)
-        self.set("Grey", 100)
+        self.set("Black and white", 100)
         self.fold("Look")
         looks = self.part("Look")
         looks.get_by_role("button", name="keep as a look").click()

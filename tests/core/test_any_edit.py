@@ -88,7 +88,7 @@ tones = st.fixed_dictionaries(
     {},
     optional={
         **dict.fromkeys(
-            ("exposure", "contrast", "shadows", "blacks", "tint", "grey", "white_point"),
+            ("exposure", "contrast", "shadows", "black_point", "tint", "black_and_white", "warmth"),
             st.one_of(st.floats(-120, 120), fractions, any_number),
         ),
         "fade": st.fixed_dictionaries({"amount": fractions, "colour": st.none()}),
@@ -254,6 +254,7 @@ edit("set_focus", focus=st.one_of(st.none(), focuses))
 edit("set_export", changes=exports, only_this_size=st.booleans())
 edit("set_file_details", author=st.text(max_size=9), name_pattern=st.text(max_size=9))
 edit("follow", step=steps)
+edit("switch_step", step=st.sampled_from(["tone", "border", "watermark"]), on=st.booleans())
 edit("follow_piece", id=piece_id)
 edit("paste_pieces", pieces=st.lists(pasted, max_size=3))
 edit("rename", name=st.text(max_size=9))

@@ -140,15 +140,19 @@ class ClippingCheckTest(Checking):
     sources = sources_of(np.broadcast_to(photo[None, :, None], (300, 400, 3)).copy())
 
     def test_what_the_tone_clips_is_measured_and_mended(self):
-        for tone in (Tone(exposure=1.5), Tone(exposure=-3, blacks=-100), Tone(saturation=5)):
+        for tone in (Tone(exposure=1.5), Tone(exposure=-3, black_point=-50), Tone(saturation=5)):
             finish = finish_of(200, 150, tone=tone)
             found = self.found(finish)
             with self.subTest(tone=tone):
+                self.assertRegex(
+                    found["clipping"].text, r"\d\.\d.% to white and \d+\.\d.% to black"
+                )
                 if tone.saturation:
-                    self.assertNotIn("clipping", found)
+                    self.assertEqual(found["clipping"].light, "fine")
                 else:
-                    self.assertRegex(found["clipping"].text, r"\d+\.\d.% (burnt|sunk)")
-                    self.assertNotIn("clipping", self.mended(finish, "clipping"))
+                    self.assertEqual(found["clipping"].light, "look")
+                    self.assertEqual(self.mended(finish, "clipping")["clipping"].light, "fine")
+        self.assertNotIn("clipping", self.found(finish_of(200, 150)))
 
     def test_the_figure_is_the_share_of_pixels(self):
         # Over 2 EV less than white: encoded 137 of 255 is 0.25 in linear light.

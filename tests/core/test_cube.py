@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 
 from lucky_margin.core.document import (
     Area,
+    Duotone,
     EllipseMask,
     Export,
-    HueBand,
-    HueBands,
-    Recolour,
+    Hues,
+    HueShift,
     StockLook,
     TableLook,
     Tone,
@@ -137,13 +137,11 @@ class WritingTest(unittest.TestCase):
     @given(
         exposure=st.floats(-1.5, 1),
         contrast=st.floats(-60, 60),
-        temperature=st.floats(-60, 60),
+        warmth=st.floats(4500, 9000),
         saturation=st.floats(-80, 40),
     )
-    def test_a_tone_written_and_read_is_the_tone(self, exposure, contrast, temperature, saturation):
-        tone = Tone(
-            exposure=exposure, contrast=contrast, temperature=temperature, saturation=saturation
-        )
+    def test_a_tone_written_and_read_is_the_tone(self, exposure, contrast, warmth, saturation):
+        tone = Tone(exposure=exposure, contrast=contrast, warmth=warmth, saturation=saturation)
         picture = noise(40, 30, dtype=np.uint16) // 2 + 12_000
         table = read_cube(cube_text(tone, "Mine").encode())
         found = with_table(picture, table, 1) / 65535
@@ -162,7 +160,7 @@ class WritingTest(unittest.TestCase):
 
     def test_what_it_cannot_hold_is_said(self):
         area = Area(masks=(EllipseMask(),), exposure=1)
-        tone = Tone(shadows=20, sharpen=30, areas=(area,), washes=(Wash(),), exposure=0.5)
+        tone = Tone(shadows=20, sharpening=30, areas=(area,), washes=(Wash(),), exposure=0.5)
         parts = left_out(tone)
         self.assertEqual(len(parts), 4)
         text = cube_text(tone, 'A "quoted"\nname')
@@ -193,9 +191,9 @@ class LookTest(unittest.TestCase):
             exposure=0.4,
             contrast=20,
             curve=({"x": 0, "y": 0.1}, {"x": 1, "y": 0.9}),
-            black_point=0.05,
-            bands=HueBands(red=HueBand(saturation=-40)),
-            recolour=Recolour(strength=30),
+            black_point=-20,
+            hues=Hues(red=HueShift(strength=-40)),
+            duotone=Duotone(strength=30),
             look=StockLook(key="golden", strength=50),
         )
         picture = noise(40, 30, dtype=np.uint16)

@@ -35,11 +35,11 @@ from lucky_margin.core.document import (
     new_finish,
     read_finish,
 )
+from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.document.measures import pixels_of
 from lucky_margin.core.document.words import (
     border_in_words,
     crop_in_words,
-    describe_change,
     export_in_words,
     own_ways_in_words,
 )

@@ -30,36 +30,37 @@ from lucky_margin.core.document import (
     TurnChanges,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import (
-    AddSize,
-    ChooseRatio,
-    DragMargin,
-    DragShape,
+from lucky_margin.core.edits.framing import (
     DragWindow,
     DrawFocus,
     DrawWindow,
-    DuplicateSize,
-    Follow,
     LevelLine,
     Mirror,
-    PlaceSize,
-    RemoveSize,
-    Rename,
-    RenameSize,
-    ResetStep,
-    SetBorder,
-    SetExport,
-    SetFileDetails,
     SetFocus,
-    SetGround,
-    SetMargin,
-    SetPixels,
-    SetShape,
-    SetTurn,
     SetWindow,
     TurnQuarter,
     TypeWindow,
+)
+from lucky_margin.core.edits.resetting import ResetStep
+from lucky_margin.core.edits.shapes import DragMargin, DragShape, SetMargin, SetShape
+from lucky_margin.core.edits.sizes import (
+    AddSize,
+    ChooseRatio,
+    DuplicateSize,
+    PlaceSize,
+    RemoveSize,
+    RenameSize,
+    SetPixels,
     UseSize,
+)
+from lucky_margin.core.edits.steps import (
+    Follow,
+    Rename,
+    SetBorder,
+    SetExport,
+    SetFileDetails,
+    SetGround,
+    SetTurn,
 )
 from lucky_margin.core.errors import BadDocument, BadInput, NotFound, TooLarge
 from lucky_margin.core.framing import frame_of

@@ -109,7 +109,7 @@ class FrameTest(unittest.TestCase):
         finish = with_size(finish_of(border=border), pixels=pixels)
         output = frame_of(finish, finish.sizes[0], 5000, 5000).output
         self.assertEqual(getattr(output, side), length)
-        # Sides and bands are whole pixels, so the box's ratio is off by their rounding at most.
+        # Sides and hues are whole pixels, so the box's ratio is off by their rounding at most.
         box = output.photo_box
         self.assertLessEqual(abs(box.width - ratio * box.height), 2 * (1 + ratio))
 

@@ -20,8 +20,9 @@ from lucky_margin.core.document import (
     Watermark,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits import edit as edits
-from lucky_margin.core.edits.pieces import parts_after
+from lucky_margin.core.edits.moving import DragPieces, ScalePiece
+from lucky_margin.core.edits.pieces import DuplicatePieces, GroupPieces, SetPiece, parts_after
+from lucky_margin.core.edits.pointing import PointPiece, ReleaseTip
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import frame_of
 from lucky_margin.core.pieces import margins_of
@@ -110,7 +111,7 @@ class HeldTest(unittest.TestCase):
             self.assertAlmostEqual(
                 (tip.x - where.shown.left) / scale_x + where.sampled.left, 600 * x, delta=0.01
             )
-        moved = edited(finish, edits.PointPiece(id="badge-1", end="tip", dx=dx, dy=dy)).finish
+        moved = edited(finish, PointPiece(id="badge-1", end="tip", dx=dx, dy=dy)).finish
         before, after = laid(finish), laid(moved)
         self.assertAlmostEqual(after.tip.x - before.tip.x, dx, delta=0.01)
         self.assertAlmostEqual(after.tip.y - before.tip.y, dy, delta=0.01)
@@ -119,8 +120,8 @@ class HeldTest(unittest.TestCase):
     def test_holding_and_letting_go_leave_it_where_it_is(self):
         arrow = BadgePiece(id="badge-1", form="arrow", width=0.4, angle=30, dx=0.05)
         finish = finish_with(arrow)
-        held = edited(finish, edits.PointPiece(id="badge-1", end="tip", dx=0, dy=0)).finish
-        free = edited(held, edits.ReleaseTip(id="badge-1")).finish
+        held = edited(finish, PointPiece(id="badge-1", end="tip", dx=0, dy=0)).finish
+        free = edited(held, ReleaseTip(id="badge-1")).finish
         self.assertIsNotNone(held.pieces[0].tip)
         self.assertIsNone(free.pieces[0].tip)
         first = laid(finish)
@@ -131,7 +132,7 @@ class HeldTest(unittest.TestCase):
     def test_a_drag_takes_both_ends_along(self):
         arrow = BadgePiece(id="badge-1", form="line", tip=PhotoSpot(x=0.4, y=0.4))
         finish = finish_with(arrow)
-        moved = edited(finish, edits.DragPieces(ids=("badge-1",), dx=20, dy=-30)).finish
+        moved = edited(finish, DragPieces(ids=("badge-1",), dx=20, dy=-30)).finish
         before, after = laid(finish), laid(moved)
         for end in ("tail", "tip"):
             one, other = getattr(before, end), getattr(after, end)
@@ -148,7 +149,7 @@ class HeldTest(unittest.TestCase):
         x, y = (0.8 * tip + 0.2 * middle for tip, middle in
                 ((where.tip.x, where.x), (where.tip.y, where.y)))  # fmt: skip
         np.testing.assert_array_equal(out[round(y), round(x)], (255, 0, 0))
-        moved = edited(finish, edits.DragPieces(ids=("badge-1",), dx=60, dy=0)).finish
+        moved = edited(finish, DragPieces(ids=("badge-1",), dx=60, dy=0)).finish
         self.assertAlmostEqual(laid(moved).tip.x, where.tip.x, delta=0.01)
         self.assertAlmostEqual(laid(moved).x, where.x + 60, delta=0.01)
 
@@ -163,13 +164,13 @@ class HeldTest(unittest.TestCase):
     def test_only_what_points_can_point(self):
         finish = finish_with(BadgePiece(id="badge-1", form="heart"))
         with self.assertRaisesRegex(BadInput, "Only arrows"):
-            edited(finish, edits.PointPiece(id="badge-1", end="tip", dx=0, dy=0))
+            edited(finish, PointPiece(id="badge-1", end="tip", dx=0, dy=0))
 
 
 class SnappedTest(unittest.TestCase):
     def test_a_drag_says_what_it_was_drawn_to_and_how_far_it_is(self):
         finish = finish_with(BadgePiece(id="badge-1", form="label", width=0.2, height=0.1))
-        drag = edits.DragPieces(ids=("badge-1",), dx=3, dy=70, snap=8)
+        drag = DragPieces(ids=("badge-1",), dx=3, dy=70, snap=8)
         guides = edited(finish, drag).guides
         upright = [one for one in guides if not one.label and one.x1 == one.x2]
         self.assertEqual([one.x1 for one in upright], [200])
@@ -195,7 +196,7 @@ class RepeatedTest(unittest.TestCase):
     def test_a_corner_scales_the_spread_along(self):
         one = BadgePiece(id="badge-1", form="star", width=0.1, height=0.1, repeat=Repeat())
         finish = finish_with(one)
-        grown = edited(finish, edits.ScalePiece(id="badge-1", grip="se", dx=40, dy=40)).finish
+        grown = edited(finish, ScalePiece(id="badge-1", grip="se", dx=40, dy=40)).finish
         before, after = laid(finish), laid(grown)
         self.assertGreater(after.width, before.width + 10)
         self.assertAlmostEqual(after.width / after.height, before.width / before.height, delta=0.01)
@@ -205,11 +206,11 @@ class GroupTest(unittest.TestCase):
     def test_pieces_are_grouped_copied_as_a_group_and_let_go(self):
         ids = ("badge-1", "badge-2")
         finish = finish_with(*(BadgePiece(id=one, form="heart") for one in (*ids, "badge-3")))
-        grouped = edited(finish, edits.GroupPieces(ids=ids)).finish
+        grouped = edited(finish, GroupPieces(ids=ids)).finish
         self.assertEqual([piece.group for piece in grouped.pieces], [1, 1, None])
-        copied = edited(grouped, edits.DuplicatePieces(ids=ids)).finish
+        copied = edited(grouped, DuplicatePieces(ids=ids)).finish
         self.assertEqual([piece.group for piece in copied.pieces], [1, 1, None, 2, 2])
-        free = edited(copied, edits.GroupPieces(ids=ids, together=False)).finish
+        free = edited(copied, GroupPieces(ids=ids, together=False)).finish
         self.assertEqual([piece.group for piece in free.pieces], [None, None, None, 2, 2])
 
 
@@ -291,7 +292,7 @@ class PartsTest(unittest.TestCase):
             id="text-1", text="old 34", parts=(TextPart(start=4, end=6, struck=True),)
         )
         changes = PieceChanges(text="an old 34")
-        now = edited(finish_with(piece), edits.SetPiece(ids=("text-1",), changes=changes)).finish
+        now = edited(finish_with(piece), SetPiece(ids=("text-1",), changes=changes)).finish
         self.assertEqual([(one.start, one.end) for one in now.pieces[0].parts], [(7, 9)])
 
 

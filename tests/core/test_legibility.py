@@ -21,7 +21,8 @@ from lucky_margin.core.document import (
     rgb_of,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import PlacePiece, SetPiece
+from lucky_margin.core.edits.moving import PlacePiece
+from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.pieces.calm import calm_places
 from lucky_margin.core.render import (

@@ -15,7 +15,7 @@ from lucky_margin.core.document import (
     Watermark,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import AlignPieces
+from lucky_margin.core.edits.moving import AlignPieces
 from lucky_margin.core.errors import UnreadableFont
 from lucky_margin.core.render import check, layout, render
 from lucky_margin.core.text import TextStyle, face_of, lay_text, read_font

@@ -35,7 +35,25 @@ from lucky_margin.core.document import (
     rgb_of,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.edits.moving import (
+    AlignPieces,
+    DragPieces,
+    DragWatermark,
+    ScalePiece,
+    TurnPiece,
+)
+from lucky_margin.core.edits.pieces import (
+    AddBadge,
+    AddMark,
+    AddPicture,
+    AddText,
+    DuplicatePieces,
+    FollowPiece,
+    OrderPiece,
+    PastePieces,
+    RemovePieces,
+    SetPiece,
+)
 from lucky_margin.core.errors import BadDocument, BadInput, NotFound
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
@@ -135,12 +153,12 @@ class EditTest(unittest.TestCase):
             start = piece.model_copy(update={"anchor": MarginAnchor(x=x, y=0), "angle": angle})
             finish = many_sizes(start)
             before = laid(finish, piece.id)
-            after = laid(edited(finish, edits.DragPieces(ids=(piece.id,), dx=dx, dy=dy)), piece.id)
+            after = laid(edited(finish, DragPieces(ids=(piece.id,), dx=dx, dy=dy)), piece.id)
             self.assertAlmostEqual(after.x - before.x, dx, delta=0.01)
             self.assertAlmostEqual(after.y - before.y, dy, delta=0.01)
 
     def test_what_is_put_in_a_corner_hangs_on_that_corner(self):
-        finish = edited(many_sizes(badge), edits.DragPieces(ids=("badge-1",), dx=140, dy=190))
+        finish = edited(many_sizes(badge), DragPieces(ids=("badge-1",), dx=140, dy=190))
         anchor = finish.pieces[0].anchor
         self.assertEqual((anchor.x, anchor.y), (1, 1))
 
@@ -149,8 +167,8 @@ class EditTest(unittest.TestCase):
         room = layout(finish, finish.sizes[0], GREY).margin_box
         middle = laid(finish, "badge-1")
         near = room.left + room.width - middle.x - middle.width / 2 - 5
-        snapped = edited(finish, edits.DragPieces(ids=("badge-1",), dx=near, dy=0, snap=8))
-        free = edited(finish, edits.DragPieces(ids=("badge-1",), dx=near, dy=0))
+        snapped = edited(finish, DragPieces(ids=("badge-1",), dx=near, dy=0, snap=8))
+        free = edited(finish, DragPieces(ids=("badge-1",), dx=near, dy=0))
         self.assertAlmostEqual(
             bounds(laid(snapped, "badge-1"))[2], room.left + room.width, places=3
         )
@@ -169,7 +187,7 @@ class EditTest(unittest.TestCase):
         for piece in (words.model_copy(update={"wrap": None}), badge):
             finish = many_sizes(piece.model_copy(update={"angle": angle}))
             before = laid(finish, piece.id)
-            edit = edits.ScalePiece(id=piece.id, grip=grip, dx=dx, dy=dy)
+            edit = ScalePiece(id=piece.id, grip=grip, dx=dx, dy=dy)
             after = laid(edited(finish, edit), piece.id)
             self.assertAlmostEqual(
                 after.width / after.height, before.width / before.height, delta=0.02
@@ -180,9 +198,9 @@ class EditTest(unittest.TestCase):
 
     def test_a_side_grip_sets_the_width_of_lines_or_one_side_of_a_badge(self):
         finish = many_sizes(words.model_copy(update={"text": "one two three four"}), badge)
-        edit = edits.ScalePiece(id="text-1", grip="e", dx=-120, dy=0)
+        edit = ScalePiece(id="text-1", grip="e", dx=-120, dy=0)
         self.assertGreater(laid(edited(finish, edit), "text-1").lines, laid(finish, "text-1").lines)
-        taller = edited(finish, edits.ScalePiece(id="badge-1", grip="s", dx=9, dy=20))
+        taller = edited(finish, ScalePiece(id="badge-1", grip="s", dx=9, dy=20))
         before, after = laid(finish, "badge-1"), laid(taller, "badge-1")
         self.assertEqual(after.width, before.width)
         self.assertAlmostEqual(after.height - before.height, 20, places=3)
@@ -191,59 +209,59 @@ class EditTest(unittest.TestCase):
         finish = many_sizes(badge)
         before = laid(finish, "badge-1")
         reach = before.height / 2 + 30
-        turned = edited(finish, edits.TurnPiece(id="badge-1", distance=30, dx=reach, dy=reach))
+        turned = edited(finish, TurnPiece(id="badge-1", distance=30, dx=reach, dy=reach))
         after = laid(turned, "badge-1")
         self.assertAlmostEqual(after.angle, 90, places=1)
         np.testing.assert_allclose((after.x, after.y), (before.x, before.y), atol=0.01)
-        stepped = edits.TurnPiece(id="badge-1", distance=30, dx=20, dy=0, step=15)
+        stepped = TurnPiece(id="badge-1", distance=30, dx=20, dy=0, step=15)
         self.assertEqual(laid(edited(finish, stepped), "badge-1").angle % 15, 0)
 
     def test_one_is_aligned_to_the_margin_several_to_each_other(self):
         other = badge.model_copy(update={"id": "badge-2", "dx": 0.2, "dy": 0.3})
         finish = many_sizes(badge, other)
         room = layout(finish, finish.sizes[0], GREY).margin_box
-        right = edited(finish, edits.AlignPieces(ids=("badge-1",), to="right"))
+        right = edited(finish, AlignPieces(ids=("badge-1",), to="right"))
         self.assertAlmostEqual(bounds(laid(right, "badge-1"))[2], room.left + room.width, places=3)
-        top = edited(finish, edits.AlignPieces(ids=("badge-1", "badge-2"), to="top"))
+        top = edited(finish, AlignPieces(ids=("badge-1", "badge-2"), to="top"))
         self.assertAlmostEqual(
             bounds(laid(top, "badge-1"))[1], bounds(laid(top, "badge-2"))[1], places=3
         )
 
     def test_one_size_has_its_own_place_and_follows_again(self):
-        drag = edits.DragPieces(ids=("badge-1",), dx=30, dy=0, only_this_size=True)
+        drag = DragPieces(ids=("badge-1",), dx=30, dy=0, only_this_size=True)
         finish = many_sizes(badge)
         own = edited(finish, drag)
         self.assertAlmostEqual(laid(own, "badge-1").x - laid(finish, "badge-1").x, 30, places=3)
         self.assertEqual(laid(own, "badge-1", "s0"), laid(finish, "badge-1", "s0"))
-        colour = edits.SetPiece(ids=("badge-1",), changes=PieceChanges(colour="#00FF00"))
+        colour = SetPiece(ids=("badge-1",), changes=PieceChanges(colour="#00FF00"))
         recoloured = edited(own, colour)
         self.assertEqual(recoloured.pieces_of(recoloured.sizes[0])[0].colour, "#00FF00")
         self.assertAlmostEqual(laid(recoloured, "badge-1").x, laid(own, "badge-1").x, places=3)
-        followed = edited(recoloured, edits.FollowPiece(id="badge-1"))
+        followed = edited(recoloured, FollowPiece(id="badge-1"))
         self.assertEqual(laid(followed, "badge-1"), laid(finish, "badge-1"))
-        gone = edited(own, edits.RemovePieces(ids=("badge-1",)))
+        gone = edited(own, RemovePieces(ids=("badge-1",)))
         self.assertEqual((gone.pieces, gone.sizes[0].own.pieces), ((), {}))
 
     def test_added_copied_ordered_hidden_and_on_chosen_sizes(self):
         finish = many_sizes()
         for edit in (
-            edits.AddText(purpose="headline"),
-            edits.AddText(purpose="price", text="€9"),
-            edits.AddBadge(form="star"),
-            edits.AddPicture(sha256=SHA, ratio=1.5),
-            edits.DuplicatePieces(ids=("badge-1",)),
-            edits.PastePieces(pieces=(words,)),
+            AddText(purpose="headline"),
+            AddText(purpose="price", text="€9"),
+            AddBadge(form="star"),
+            AddPicture(sha256=SHA, ratio=1.5),
+            DuplicatePieces(ids=("badge-1",)),
+            PastePieces(pieces=(words,)),
         ):
             finish = edited(finish, edit)
         ids = [piece.id for piece in finish.pieces]
         self.assertEqual(ids, ["text-1", "text-2", "badge-1", "picture-1", "badge-2", "text-3"])
-        finish = edited(finish, edits.OrderPiece(id="text-1", to="front"))
+        finish = edited(finish, OrderPiece(id="text-1", to="front"))
         self.assertEqual(finish.pieces[-1].id, "text-1")
-        finish = edited(finish, edits.OrderPiece(id="text-1", to="backward"))
+        finish = edited(finish, OrderPiece(id="text-1", to="backward"))
         self.assertEqual(finish.pieces[-2].id, "text-1")
-        hide = edits.SetPiece(ids=("text-1", "badge-1"), changes=PieceChanges(on=False))
+        hide = SetPiece(ids=("text-1", "badge-1"), changes=PieceChanges(on=False))
         finish = edited(finish, hide)
-        some = edits.SetPiece(ids=("text-2",), changes=PieceChanges(sizes=("s1",)))
+        some = SetPiece(ids=("text-2",), changes=PieceChanges(sizes=("s1",)))
         finish = edited(finish, some)
         here = {piece.id for piece in finish.pieces_of(finish.sizes[0])}
         self.assertEqual(here, {"picture-1", "badge-2", "text-3"})
@@ -252,19 +270,19 @@ class EditTest(unittest.TestCase):
     def test_several_of_different_kinds_each_take_what_they_have(self):
         changes = PieceChanges(colour="#112233", weight=400)
         finish = edited(
-            many_sizes(words, badge), edits.SetPiece(ids=("text-1", "badge-1"), changes=changes)
+            many_sizes(words, badge), SetPiece(ids=("text-1", "badge-1"), changes=changes)
         )
         self.assertEqual([piece.colour for piece in finish.pieces], ["#112233"] * 2)
         self.assertEqual(finish.pieces[0].weight, 400)
 
     def test_locked_pieces_stay_and_gone_ones_are_said(self):
         finish = many_sizes(badge.model_copy(update={"locked": True}))
-        drag = edits.DragPieces(ids=("badge-1",), dx=50, dy=0)
+        drag = DragPieces(ids=("badge-1",), dx=50, dy=0)
         self.assertEqual(laid(edited(finish, drag), "badge-1"), laid(finish, "badge-1"))
         for edit in (
-            edits.SetPiece(ids=("text-9",), changes=PieceChanges(on=False)),
-            edits.ScalePiece(id="text-9", grip="se", dx=1, dy=1),
-            edits.OrderPiece(id="text-9", to="back"),
+            SetPiece(ids=("text-9",), changes=PieceChanges(on=False)),
+            ScalePiece(id="text-9", grip="se", dx=1, dy=1),
+            OrderPiece(id="text-9", to="back"),
         ):
             with self.assertRaises(NotFound):
                 edited(finish, edit)
@@ -272,7 +290,7 @@ class EditTest(unittest.TestCase):
     def test_a_hundred_is_the_most_and_bad_values_are_named(self):
         finish = many_sizes(*(badge.model_copy(update={"id": f"b{n}"}) for n in range(100)))
         with self.assertRaisesRegex(BadInput, "100 pieces at most"):
-            edited(finish, edits.AddBadge(form="heart"))
+            edited(finish, AddBadge(form="heart"))
         document = many_sizes(words).model_dump(mode="json")
         for field, value, said in (
             ("text", "x" * 5001, "5000"),
@@ -442,7 +460,7 @@ class FirstColourTest(unittest.TestCase):
 
     def first(self, *pieces, purpose="headline", palette=palette):
         finish = finish_of(400, 500, pieces=pieces)
-        edit = edits.AddText(purpose=purpose, palette=palette)
+        edit = AddText(purpose=purpose, palette=palette)
         return edited(finish, edit).pieces[-1].colour
 
     def test_words_take_a_light_tint_of_the_palest_colour_and_a_price_of_the_strongest(self):
@@ -462,8 +480,8 @@ class FirstColourTest(unittest.TestCase):
 class FreePlaceTest(unittest.TestCase):
     def test_words_and_marks_that_are_added_cover_nothing_that_is_there(self):
         finish = many_sizes()
-        mark = edits.AddMark(mark=MarkPieceTest.used)
-        for edit in (edits.AddText(purpose="headline"), edits.AddText(purpose="headline"), mark):
+        mark = AddMark(mark=MarkPieceTest.used)
+        for edit in (AddText(purpose="headline"), AddText(purpose="headline"), mark):
             finish = edited(finish, edit)
         boxes = [bounds(laid(finish, piece.id)) for piece in finish.pieces]
         for one, other in itertools.combinations(boxes, 2):
@@ -475,12 +493,12 @@ class FreePlaceTest(unittest.TestCase):
 
     def test_words_that_are_added_leave_the_focus_free_if_they_can(self):
         low = Focus(point=Point(x=0.5, y=0.9), box=Box(left=0.2, top=0.75, width=0.6, height=0.25))
-        finish = edited(many_sizes(focus=low), edits.AddText(purpose="line"))
+        finish = edited(many_sizes(focus=low), AddText(purpose="line"))
         self.assertEqual(finish.pieces[0].anchor, MarginAnchor(x=0.5, y=0.05))
 
     def test_where_nothing_is_free_they_lie_at_home(self):
         cover = badge.model_copy(update={"width": 4, "height": 4})
-        finish = edited(many_sizes(cover), edits.AddText(purpose="line"))
+        finish = edited(many_sizes(cover), AddText(purpose="line"))
         self.assertEqual(finish.pieces[1].anchor, MarginAnchor(x=0.5, y=0.95))
 
 
@@ -495,7 +513,7 @@ class DraggedWatermarkTest(unittest.TestCase):
     def test_it_goes_with_the_pointer_and_stays_inside_the_margin(self, dx, dy):
         finish = many_sizes(watermark=self.mark)
         before = self.box(finish)
-        moved = edited(finish, edits.DragWatermark(dx=dx, dy=dy))
+        moved = edited(finish, DragWatermark(dx=dx, dy=dy))
         after, room = self.box(moved), layout(moved, moved.sizes[0], GREY).margin_box
         wanted_x = min(max(before.left + dx, room.left), room.right - before.width)
         wanted_y = min(max(before.top + dy, room.top), room.bottom - before.height)
@@ -506,15 +524,13 @@ class DraggedWatermarkTest(unittest.TestCase):
         finish = many_sizes(watermark=self.mark)
         box, room = self.box(finish), layout(finish, finish.sizes[0], GREY).margin_box
         away = room.center[0] - box.center[0] + 3
-        result = apply_edit(
-            finish, "main", edits.DragWatermark(dx=away, dy=-40, snap=6), GREY.facts(SHA)
-        )
+        result = apply_edit(finish, "main", DragWatermark(dx=away, dy=-40, snap=6), GREY.facts(SHA))
         self.assertEqual(result.finish.watermark.spot.x, 0.5)
         self.assertEqual([guide.x1 for guide in result.guides], [room.center[0]])
 
     def test_only_this_size_and_only_on_a_spot(self):
         finish = many_sizes(watermark=self.mark)
-        edit = edits.DragWatermark(dx=-90, dy=0, only_this_size=True)
+        edit = DragWatermark(dx=-90, dy=0, only_this_size=True)
         moved = edited(finish, edit)
         self.assertEqual(self.box(moved, "s0"), self.box(finish, "s0"))
         self.assertNotEqual(self.box(moved), self.box(finish))
@@ -529,14 +545,14 @@ class MarkPieceTest(unittest.TestCase):
     used = UsedMark(id=1, name="Studio", version=1, design=MarkDesign(words="Pebblewick"))
 
     def test_a_kept_mark_is_placed_scaled_and_recoloured(self):
-        finish = edited(many_sizes(), edits.AddMark(mark=self.used))
+        finish = edited(many_sizes(), AddMark(mark=self.used))
         before = laid(finish, "mark-1")
-        scale = edits.ScalePiece(id="mark-1", grip="se", dx=before.width, dy=before.height)
+        scale = ScalePiece(id="mark-1", grip="se", dx=before.width, dy=before.height)
         twice = edited(finish, scale)
         after = laid(twice, "mark-1")
         self.assertAlmostEqual(after.width, 2 * before.width, delta=0.01)
         self.assertAlmostEqual(after.height / after.width, before.height / before.width, 4)
-        red = edits.SetPiece(ids=("mark-1",), changes=PieceChanges(colour="#CC2200"))
+        red = SetPiece(ids=("mark-1",), changes=PieceChanges(colour="#CC2200"))
         picture = render(edited(twice, red), finish.sizes[0], GREY)
         box = bounds(after)
         inside = picture[int(box[1]) : int(box[3]), int(box[0]) : int(box[2])]
@@ -544,7 +560,7 @@ class MarkPieceTest(unittest.TestCase):
 
     def test_a_mark_on_which_nothing_is_drawn_has_a_box_to_take_hold_of(self):
         nothing = self.used.model_copy(update={"design": MarkDesign()})
-        finish = edited(many_sizes(), edits.AddMark(mark=nothing))
+        finish = edited(many_sizes(), AddMark(mark=nothing))
         self.assertGreater(laid(finish, "mark-1").height, 1)
         marked = many_sizes(watermark=Watermark(mark=nothing))
         plain = many_sizes()

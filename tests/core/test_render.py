@@ -85,7 +85,9 @@ class SameAtEveryScaleTest(unittest.TestCase):
                         self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
 
     def test_turned_shaped_and_grounded_pictures_too(self):
-        tone = Tone(exposure=0.3, shadows=40, clarity=25, contrast=15, vibrance=20, tint=10)
+        tone = Tone(
+            exposure=0.3, shadows=40, local_contrast=25, contrast=15, muted_colours=20, tint=10
+        )
         cases = (
             (
                 {

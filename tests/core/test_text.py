@@ -4,7 +4,7 @@ import unittest
 
 import numpy as np
 import skia
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from lucky_margin.core.text import FAMILIES, TextStyle, face_of, fitted_text, lay_text
@@ -206,6 +206,9 @@ class FillTest(unittest.TestCase):
     """The largest size that fits, to one pixel."""
 
     @settings(max_examples=40, deadline=None)
+    @example(
+        "Γειά σου Κόσμε", 80.0, 78.0, "figtree"
+    )  # fits in two lines, not a bit larger, then in three
     @given(
         text=st.sampled_from([*SCRIPTS.values(), "Sale", "one two\nthree", "€28"]),
         width=st.floats(80, 900),

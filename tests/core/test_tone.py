@@ -10,11 +10,11 @@ from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import (
     HUE_NAMES,
     CurvePoint,
+    Duotone,
     Export,
     Fade,
-    HueBand,
-    HueBands,
-    Recolour,
+    Hues,
+    HueShift,
     StockLook,
     Tone,
 )
@@ -34,8 +34,9 @@ from lucky_margin.core.tone import (
     toned,
     with_look,
 )
-from lucky_margin.core.tone.curves import STEPS, luminance_curve
-from lucky_margin.core.tone.white_balance import balance_matrix
+from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
+from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
+from lucky_margin.core.tone.white_balance import RGB_TO_XYZ, balance_matrix
 from tests.support import SHA, demo_sources, finish_of, noise, sources_of
 
 PNG = Export(format="png")
@@ -93,16 +94,16 @@ class NeutralTest(unittest.TestCase):
     @given(
         exposure=st.floats(-5, 5),
         contrast=amounts,
-        whites=amounts,
-        blacks=amounts,
+        white=amounts,
+        black_end=amounts,
         saturation=amounts,
     )
-    def test_greys_stay_grey_and_in_order(self, exposure, contrast, whites, blacks, saturation):
+    def test_greys_stay_grey_and_in_order(self, exposure, contrast, white, black_end, saturation):
         tone = Tone(
             exposure=exposure,
             contrast=contrast,
-            whites=whites,
-            blacks=blacks,
+            white_point=white,
+            black_point=black_end,
             saturation=saturation,
         )
         out = toned(greys, tone)[0].astype(int)
@@ -112,9 +113,9 @@ class NeutralTest(unittest.TestCase):
         self.assertGreaterEqual(np.diff(out[:, 1]).min(), -1)
 
     @settings(max_examples=60)
-    @given(contrast=amounts, whites=amounts, blacks=amounts, black=st.floats(0, 0.4))
-    def test_the_curve_rises_everywhere(self, contrast, whites, blacks, black):
-        tone = Tone(contrast=contrast, whites=whites, blacks=blacks, black_point=black)
+    @given(contrast=amounts, white=amounts, black_end=amounts)
+    def test_the_curve_rises_everywhere(self, contrast, white, black_end):
+        tone = Tone(contrast=contrast, white_point=white, black_point=black_end)
         curve = luminance_curve(tone)
         if curve is not None:
             self.assertGreaterEqual(np.diff(curve).min(), -1e-12)
@@ -141,7 +142,7 @@ class NeutralTest(unittest.TestCase):
         ramp = np.zeros((1, 400, 3), np.uint16)
         ramp[0, :, 0] = np.linspace(40000, 65535, 400)
         ramp[0, :, 1] = 9000
-        for tone in (Tone(exposure=0.8), Tone(saturation=80), Tone(temperature=60)):
+        for tone in (Tone(exposure=0.8), Tone(saturation=80), Tone(warmth=8950)):
             steps = np.abs(np.diff(toned(ramp, tone)[0].astype(int), axis=0)).max()
             self.assertLessEqual(steps, 3)
 
@@ -191,7 +192,7 @@ class LightTest(unittest.TestCase):
         photo = photo.round().astype(np.uint8)
         fine = photo.astype(np.uint16) * np.uint16(257)
         lines = bases_of(photo, 300).laid(Affine(1, 0, 0, 1), (0, 0, 300, 80))
-        out = toned(fine, Tone(clarity=100), lines=lines).astype(float)
+        out = toned(fine, Tone(local_contrast=100), lines=lines).astype(float)
         self.assertGreater(out.std(), 1.4 * photo.std())
         self.assertAlmostEqual(out.mean(), photo.mean(), delta=2)
 
@@ -231,7 +232,7 @@ class DetailTest(unittest.TestCase):
 
     def test_noise_goes_by_4_db_and_the_step_keeps_its_contrast(self):
         clean, noisy = self.noisy()
-        out = self.smoothed(noisy, smooth_light=60, smooth_colour=100)
+        out = self.smoothed(noisy, noise_reduction=60, colour_noise_reduction=100)
         self.assertGreater(self.psnr(out, clean), self.psnr(noisy, clean) + 4)
         # Right beside the step, over the upper half, which is flat.
         step = out[:100, 151:153].mean() - out[:100, 147:149].mean()
@@ -239,7 +240,7 @@ class DetailTest(unittest.TestCase):
 
     def test_noise_of_colour_goes_alone(self):
         _, noisy = self.noisy()
-        out = self.smoothed(noisy, smooth_colour=100)
+        out = self.smoothed(noisy, colour_noise_reduction=100)
         weights = np.array([0.2126, 0.7152, 0.0722])
         np.testing.assert_allclose(out @ weights, noisy @ weights, atol=0.6)
         before, after = (np.ptp(picture, axis=2).mean() for picture in (noisy, out))
@@ -250,7 +251,7 @@ class DetailTest(unittest.TestCase):
         fine = np.rint(waves * 257).astype(np.uint16)
         spread = {}
         for texture in (-80, 0, 80):
-            out = detailed(fine, Tone(texture=texture), step=1, scale=1, long_side=3600) / 257
+            out = detailed(fine, Tone(fine_detail=texture), step=1, scale=1, long_side=3600) / 257
             spread[texture] = out.std()
             self.assertAlmostEqual(out.mean(), 120, delta=0.5)
         self.assertLess(spread[-80], 0.75 * spread[0])
@@ -259,7 +260,7 @@ class DetailTest(unittest.TestCase):
     def test_sharpening_steepens_an_edge_of_the_export(self):
         x = np.arange(100)
         edge = (128 + 60 * np.tanh((x - 50) / 1.5))[None, :, None].repeat(20, 0).repeat(3, 2)
-        out = self.smoothed(edge, sharpen=100)
+        out = self.smoothed(edge, sharpening=100)
         self.assertGreater(np.diff(out[10, :, 0]).max(), 1.2 * np.diff(edge[10, :, 0]).max())
 
     def test_all_at_zero_is_the_identity(self):
@@ -269,7 +270,9 @@ class DetailTest(unittest.TestCase):
 
     def test_previews_and_regions_show_what_the_export_will_have(self):
         sources = demo_sources("kiln-night.jpg")
-        tone = Tone(exposure=1, smooth_light=60, smooth_colour=80, texture=30, sharpen=50)
+        tone = Tone(
+            exposure=1, noise_reduction=60, colour_noise_reduction=80, fine_detail=30, sharpening=50
+        )
         finish = finish_of(900, 600, tone=tone, export=PNG)
         full = render(finish, finish.sizes[0], sources)
         half = render(finish, finish.sizes[0], sources, scale=0.5)
@@ -290,7 +293,7 @@ class ColourTest(unittest.TestCase):
 
     def test_grey_takes_all_colour_and_keeps_lightness(self):
         picture = self.coloured()
-        out = toned(picture, Tone(grey=100))
+        out = toned(picture, Tone(black_and_white=100))
         self.assertLessEqual(np.ptp(out.astype(int), axis=2).max(), 1)
         np.testing.assert_allclose(oklab(out)[..., 0], oklab(picture)[..., 0], atol=0.006)
 
@@ -305,46 +308,76 @@ class ColourTest(unittest.TestCase):
         """The weak blue gains more than the strong one and than skin."""
         weak, strong, skin = (24000, 26000, 29000), (9000, 20000, 52000), (50000, 40000, 34000)
         picture = np.array([[weak, strong, skin]], np.uint16)
-        before, after = oklab(picture), oklab(toned(picture, Tone(vibrance=80)))
+        before, after = oklab(picture), oklab(toned(picture, Tone(muted_colours=80)))
         gain = np.hypot(after[..., 1], after[..., 2]) / np.hypot(before[..., 1], before[..., 2])
         self.assertGreater(gain[0, 0], 1.4)
         self.assertLess(gain[0, 1], gain[0, 0] - 0.2)
         self.assertLess(gain[0, 2], gain[0, 0] - 0.2)
 
-    def test_temperature_warms_and_tint_goes_to_magenta(self):
+    def test_warmth_warms_and_tint_goes_to_magenta(self):
         grey = np.full((1, 1, 3), 30000, np.uint16)
-        red, green, blue = toned(grey, Tone(temperature=60))[0, 0].astype(int)
+        red, green, blue = toned(grey, Tone(warmth=8950))[0, 0].astype(int)
         self.assertGreater(red, blue + 20)
         red, green, blue = toned(grey, Tone(tint=80))[0, 0].astype(int)
         self.assertGreater(min(red, blue), green + 5)
-        for settings_ in ((0, 0), (80, 0), (-80, 40)):
+        for settings_ in ((6500, 0), (15_000, 0), (2500, 40), (3990, 0)):
             matrix = balance_matrix(*settings_)
             luminance = np.array([0.2126390059, 0.7151686788, 0.0721923154])
             self.assertAlmostEqual(float(luminance @ matrix @ np.ones(3)), 1, places=9)
-        np.testing.assert_array_equal(balance_matrix(0, 0), np.eye(3))
+        np.testing.assert_array_equal(balance_matrix(6500, 0), np.eye(3))
+
+    def test_more_kelvin_is_warmer_all_the_way_and_without_a_step(self):
+        """Across where daylight begins, too; in reciprocal kelvins, which look even."""
+        kelvins = 1e6 / np.linspace(1e6 / 2500, 1e6 / 15_000, 400)
+        candle_lit = np.array([1, 0.45, 0.12])
+        found = np.array([balance_matrix(kelvin, 0) @ candle_lit for kelvin in kelvins])
+        warmer = np.log2(found[:, 0] / found[:, 2])
+        self.assertGreater(np.diff(warmer).min(), 0)
+        self.assertLess(np.abs(np.diff(warmer, 2)).max(), 0.002)
+
+    def test_candle_light_becomes_neutral(self):
+        """Grey paper by a candle of 2,600 K: Planck's law, the CIE 1931 observer as fitted by
+        C. Wyman et al. (J. Comput. Graph. Tech. 2, 2013)."""
+        waves = np.arange(380, 781, 5.0)
+
+        def bump(at, low, high):
+            width = np.where(waves < at, low, high)
+            return np.exp(-0.5 * ((waves - at) * width) ** 2)
+
+        x = 1.056 * bump(599.8, 0.0264, 0.0323) + 0.362 * bump(442.0, 0.0624, 0.0374)
+        x = x - 0.065 * bump(501.1, 0.0490, 0.0382)
+        y = 0.821 * bump(568.8, 0.0213, 0.0247) + 0.286 * bump(530.9, 0.0613, 0.0322)
+        z = 1.217 * bump(437.0, 0.0845, 0.0278) + 0.681 * bump(459.0, 0.0385, 0.0725)
+        glow = waves**-5 / (np.exp(1.4388e7 / (waves * 2600)) - 1)
+        xyz = np.array([(glow * part).sum() for part in (x, y, z)])
+        light = np.linalg.solve(RGB_TO_XYZ, xyz)
+        codes = np.rint(255 * encode(light / light.max() * 0.6)).astype(int)
+        found = neutral_settings("#{:02X}{:02X}{:02X}".format(*codes.clip(0, 255)))
+        self.assertTrue(found.is_reached)
+        self.assertLess(found.warmth, 3200)
 
     def test_what_ought_to_be_grey_becomes_grey(self):
         for colour in ("#BCAA95", "#7C818E", "#958895", "#AAAAAA"):
             codes = np.array([int(colour[place : place + 2], 16) for place in (1, 3, 5)])
             found = neutral_settings(colour)
-            light = balance_matrix(found.temperature, found.tint) @ decode(codes / 255)
+            light = balance_matrix(found.warmth, found.tint) @ decode(codes / 255)
             with self.subTest(colour=colour):
                 self.assertLess(np.ptp(light) / light.mean(), 0.02)
-        self.assertEqual(neutral_settings("#AAAAAA"), Neutral(0, 0, True))
-        self.assertEqual(neutral_settings("#000000"), Neutral(0, 0, True))
+        self.assertEqual(neutral_settings("#AAAAAA"), Neutral(6500, 0, True))
+        self.assertEqual(neutral_settings("#000000"), Neutral(6500, 0, True))
 
-    def test_a_band_changes_its_own_hue_and_not_the_opposite(self):
+    def test_a_hue_changes_its_own_colours_and_not_the_opposite(self):
         green, magenta = (20000, 45000, 22000), (45000, 20000, 40000)
         picture = np.array([[green, magenta]], np.uint16)
         plain = toned(picture, Tone()).astype(int)
-        for part in ("saturation", "lightness", "hue"):
-            bands = HueBands(green=HueBand(**{part: -60}))
-            out = toned(picture, Tone(bands=bands)).astype(int)
+        for part, value in (("strength", -60), ("lightness", -60), ("turn", -20)):
+            hues = Hues(lime=HueShift(**{part: value}))
+            out = toned(picture, Tone(hues=hues)).astype(int)
             with self.subTest(part):
                 self.assertGreater(np.abs(out - plain)[0, 0].max(), 8)
                 self.assertLessEqual(np.abs(out - plain)[0, 1].max(), 1)
 
-    def test_bands_overlap_smoothly_all_round(self):
+    def test_hues_overlap_smoothly_all_round(self):
         """Round the hues at one lightness, in tenths of a degree, no strong setting jumps."""
         angles = np.radians(np.arange(0, 360, 0.1))
         lab = np.stack([np.full(3600, 0.7), 0.09 * np.cos(angles), 0.09 * np.sin(angles)], axis=1)
@@ -365,14 +398,25 @@ class ColourTest(unittest.TestCase):
         rgb = ((lab @ from_lab.T) ** 3) @ from_lms.T
         picture = np.rint(65535 * encode(rgb.clip(0, 1)))[None].astype(np.uint16)
         for name in HUE_NAMES:
-            bands = HueBands(**{name: HueBand(saturation=80, lightness=50)})
-            out = toned(picture, Tone(bands=bands))[0].astype(int)
+            hues = Hues(**{name: HueShift(strength=80, lightness=50)})
+            out = toned(picture, Tone(hues=hues))[0].astype(int)
             with self.subTest(name):
                 self.assertLessEqual(np.abs(np.diff(out, axis=0)).max(), 3)
 
-    def test_recolouring_and_fading_mix_encoded_colours(self):
+    def test_all_nine_alike_are_one_for_every_hue(self):
+        """Their shares add up to one everywhere."""
+        hues = Hues(**{name: HueShift(turn=12, strength=40, lightness=-30) for name in HUE_NAMES})
+        turn, strength, lightness, _ = by_hue(hues)
+        np.testing.assert_allclose(turn, np.radians(12), atol=1e-12)
+        np.testing.assert_allclose(strength, 0.4, atol=1e-12)
+        np.testing.assert_allclose(lightness, lightness[0], atol=1e-12)
+        one = Hues(blue=HueShift(strength=100))
+        places = np.linspace(-180, 180, HUE_STEPS + 1)
+        self.assertAlmostEqual(places[np.argmax(by_hue(one)[1])], -100, delta=0.5)
+
+    def test_duotone_and_fading_mix_encoded_colours(self):
         picture = np.full((1, 1, 3), round(0.4 * 65535), np.uint16)
-        two = Tone(recolour=Recolour(strength=100, dark="#000080", light="#FFFF00"))
+        two = Tone(duotone=Duotone(strength=100, dark="#000080", light="#FFFF00"))
         expected = [0.4 * 255, 0.4 * 255, 128 + 0.4 * (0 - 128)]
         np.testing.assert_allclose(toned(picture, two)[0, 0], expected, atol=1)
         quarter = Tone(fade=Fade(amount=75, colour="#FFFFFF"))
@@ -394,19 +438,27 @@ class CurveTest(unittest.TestCase):
         self.assertGreaterEqual(np.diff(line).min(), 0)
         self.assertEqual((line.min(), line.max()), (0.1, 0.9))
 
-    def test_levels_send_what_lies_past_them_to_black_and_white(self):
-        out = toned(greys, Tone(black_point=0.2, white_point=0.8))[0, :, 0].astype(int)
+    def test_the_ends_stretch_one_way_and_lift_the_other(self):
         share = np.linspace(0, 1, 512)
-        self.assertEqual(out[share < 0.2].max(), 0)
-        self.assertEqual(out[share > 0.8].min(), 255)
-        self.assertAlmostEqual(int(out[256]), 128, delta=2)
+        for amount in (20, 60, 100):
+            tone = Tone(black_point=-amount, white_point=amount)
+            black, white = end_places(tone)
+            out = toned(greys, tone)[0, :, 0].astype(int)
+            with self.subTest(amount):
+                self.assertEqual(out[share < black - 0.005].max(initial=0), 0)
+                self.assertEqual(out[share > white + 0.005].min(initial=255), 255)
+                self.assertGreater(out[share > black + 0.02].min(), 0)
+                self.assertLess(out[share < white - 0.02].max(), 255)
+                self.assertAlmostEqual(black, 1 - white, places=3)
+        self.assertGreater(end_places(Tone(black_point=-100))[0], 0.25)
+        self.assertEqual(end_places(Tone(black_point=30, white_point=-30)), (0, 1))
+        lifted = toned(greys, Tone(black_point=100, white_point=-100))[0, :, 0].astype(int)
+        self.assertEqual((lifted.min(), lifted.max()), (51, 204))
 
     def test_points_have_to_go_from_left_to_right(self):
         for points in (((0.5, 0), (0.5, 1)), ((0.6, 0), (0.2, 1))):
             with self.assertRaisesRegex(ValueError, "left to right"):
                 Tone(curve=tuple(CurvePoint(x=x, y=y) for x, y in points))
-        with self.assertRaisesRegex(ValueError, "white point"):
-            Tone(black_point=0.8, white_point=0.5)
 
     def test_a_straight_curve_is_none(self):
         middle = CurvePoint(x=0.5, y=0.5)
@@ -417,12 +469,16 @@ class CurveTest(unittest.TestCase):
 
 class LookTest(unittest.TestCase):
     def test_a_look_is_added_to_one_s_own_settings_by_its_strength(self):
-        tone = Tone(temperature=10, look=StockLook(key="golden", strength=50))
+        tone = Tone(warmth=6810, saturation=10, look=StockLook(key="golden", strength=50))
         whole = with_look(tone)
-        self.assertEqual(whole.temperature, 10 + LOOKS["golden"].temperature / 2)
+        self.assertEqual(whole.muted_colours, LOOKS["golden"].muted_colours / 2)
+        self.assertEqual(whole.saturation, 10)
+        # Warmth adds up in reciprocal kelvins.
+        way = 1 / LOOKS["golden"].warmth - 1 / 6500
+        self.assertAlmostEqual(1e6 / whole.warmth, 1e6 * (1 / 6810 + way / 2), places=6)
         self.assertIsNone(whole.look)
-        clamped = with_look(Tone(grey=80, look=StockLook(key="ink")))
-        self.assertEqual(clamped.grey, 100)
+        clamped = with_look(Tone(black_and_white=80, look=StockLook(key="ink")))
+        self.assertEqual(clamped.black_and_white, 100)
 
     def test_every_look_differs_from_the_photo_and_from_the_others(self):
         photo = demo_sources("mugs-window.jpg").level(SHA, 4)
@@ -497,11 +553,11 @@ class RenderTest(unittest.TestCase):
         exposure=0.3,
         shadows=40,
         highlights=-30,
-        clarity=20,
+        local_contrast=20,
         contrast=15,
-        vibrance=20,
-        temperature=12,
-        bands=HueBands(blue=HueBand(saturation=30)),
+        muted_colours=20,
+        warmth=6880,
+        hues=Hues(blue=HueShift(strength=30)),
     )
 
     def test_regions_fit_together(self):
@@ -523,6 +579,15 @@ class RenderTest(unittest.TestCase):
         photo[:5], photo[5:9] = 255, 0
         finish = finish_of(export=PNG)
         picture = render(finish, finish.sizes[0], sources_of(photo), view="clipping")
-        self.assertEqual(picture[2, 2].tolist(), [184, 64, 26])
-        self.assertEqual(picture[7, 7].tolist(), [40, 90, 220])
-        self.assertEqual(picture[15, 15].tolist(), [120, 120, 120])
+        light, dark = picture[:5].reshape(-1, 3), picture[5:9].reshape(-1, 3)
+        # A third of each is a line: dark on what is light, light on what is dark.
+        for part, plain, line in ((light, 255, [30, 42, 47]), (dark, 0, [245, 241, 232])):
+            lines = (part == line).all(axis=1)
+            self.assertAlmostEqual(lines.mean(), 1 / 3, delta=0.05)
+            self.assertTrue((part[~lines] == plain).all())
+        self.assertTrue((picture[9:] == 120).all())
+        # Two parts of the picture fit together.
+        part = render(
+            finish, finish.sizes[0], sources_of(photo), view="clipping", region=(7, 3, 9, 5)
+        )
+        np.testing.assert_array_equal(part, picture[3:8, 7:16])

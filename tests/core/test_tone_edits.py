@@ -19,15 +19,8 @@ from lucky_margin.core.document import (
     Window,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.edit import (
-    AddArea,
-    AddMask,
-    AddWash,
-    DragMask,
-    DragWash,
-    DuplicateSize,
-    PickForMask,
-)
+from lucky_margin.core.edits.sizes import DuplicateSize
+from lucky_margin.core.edits.tone import AddArea, AddMask, AddWash, DragMask, DragWash, PickForMask
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.render import check, layout, render
 from lucky_margin.core.tone import noise_of

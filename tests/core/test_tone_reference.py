@@ -22,19 +22,22 @@ SIDES = 37, 300
 
 amounts = st.one_of(st.just(0.0), st.floats(-100, 100))
 BOTH_WAYS = (
-    *("contrast", "highlights", "shadows", "whites", "blacks", "temperature", "tint"),
-    *("saturation", "vibrance", "clarity"),
+    *("contrast", "highlights", "shadows", "white_point", "black_point", "tint"),
+    *("saturation", "muted_colours", "local_contrast"),
 )
 light_and_colour = st.fixed_dictionaries(
     {
         "exposure": st.one_of(st.just(0.0), st.floats(-4, 4)),
         **dict.fromkeys(BOTH_WAYS, amounts),
-        "grey": st.one_of(st.just(0.0), st.floats(0, 100)),
+        "warmth": st.one_of(st.just(6500.0), st.floats(2500, 15_000)),
+        "black_and_white": st.one_of(st.just(0.0), st.floats(0, 100)),
     }
 )
-bands = st.fixed_dictionaries(
+hues = st.fixed_dictionaries(
     {
-        name: st.fixed_dictionaries({"hue": amounts, "saturation": amounts, "lightness": amounts})
+        name: st.fixed_dictionaries(
+            {"turn": st.floats(-30, 30), "strength": amounts, "lightness": amounts}
+        )
         for name in HUE_NAMES[:3]
     }
 )
@@ -69,14 +72,14 @@ def regions_of(light, laid):
 
 def adjusted(light, tone, base=None, detail=None):
     """Steps 1 to 6 of one layer, in linear light, and how far it moves its regions."""
-    light = light @ balance_matrix(tone.temperature, tone.tint).T * 2**tone.exposure
+    light = light @ balance_matrix(tone.warmth, tone.tint).T * 2**tone.exposure
     moved = tone.exposure
     if base is not None:
         base = base + moved
         gain = 1.8 * tone.shadows / 100 * smooth(-base / 4)
         gain = gain + 1.2 * tone.highlights / 100 * smooth(base / np.log2(1 / 0.18))
         moved = moved + gain
-        light = light * 2 ** (gain + 0.8 * tone.clarity / 100 * detail)[..., None]
+        light = light * 2 ** (gain + 0.8 * tone.local_contrast / 100 * detail)[..., None]
     curve = luminance_curve(tone)
     if curve is not None:
         y = light @ LUMINANCE
@@ -92,13 +95,13 @@ def coloured(light, tone):
     chroma, hue = np.hypot(lab[..., 1], lab[..., 2]), np.arctan2(lab[..., 2], lab[..., 1])
     places = (hue + np.pi) / (2 * np.pi) * HUE_STEPS
     turn, more, lift, spared = (
-        np.interp(places, np.arange(HUE_STEPS + 1), table) for table in by_hue(tone.bands)
+        np.interp(places, np.arange(HUE_STEPS + 1), table) for table in by_hue(tone.hues)
     )
-    vibrance = tone.vibrance / 100
+    muted = tone.muted_colours / 100
     weight = chroma / (chroma + 0.04)
-    weak = 1 - np.minimum(chroma / 0.25, 1) if vibrance > 0 else 1.0
-    factor = (1 + tone.saturation / 100) * (1 - tone.grey / 100)
-    factor = factor * (1 + vibrance * weak * (1 - spared)) * (1 + more * weight)
+    weak = 1 - np.minimum(chroma / 0.25, 1) if muted > 0 else 1.0
+    factor = (1 + tone.saturation / 100) * (1 - tone.black_and_white / 100)
+    factor = factor * (1 + muted * weak * (1 - spared)) * (1 + more * weight)
     lightness = lab[..., 0]
     room = np.where((lightness > 0) & (lightness < 1), 4 * lightness * (1 - lightness), 0)
     lightness = lightness + lift * weight * room
@@ -148,10 +151,10 @@ def wash_across(wash):
 
 class GlobalTest(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
-    @given(fields=light_and_colour, hues=st.one_of(st.none(), bands))
+    @given(fields=light_and_colour, hues=st.one_of(st.none(), hues))
     def test_light_and_colour_of_the_whole_photo(self, fields, hues):
-        by_region = {"highlights": 0, "shadows": 0, "clarity": 0}
-        tone = Tone.model_validate(fields | by_region | ({"bands": hues} if hues else {}))
+        by_region = {"highlights": 0, "shadows": 0, "local_contrast": 0}
+        tone = Tone.model_validate(fields | by_region | ({"hues": hues} if hues else {}))
         found = toned_values(picture(), tone)
         np.testing.assert_allclose(found, slowly(picture(), tone), atol=1e-3)
 
@@ -184,7 +187,7 @@ class AreaTest(unittest.TestCase):
     )  # fmt: skip
     def test_areas_after_one_another(self, fields, masks, strength):
         first = {"masks": masks, "strength": strength, "exposure": 0.8, "saturation": 40}
-        second = {"masks": masks[:1], "strength": 60, "shadows": 50, "temperature": -30}
+        second = {"masks": masks[:1], "strength": 60, "shadows": 50, "warmth": 5740}
         tone = Tone.model_validate(fields | {"areas": [first, second]})
         wanted = 255 * slowly(picture(), tone, lines())
         found = toned(picture(), tone, lines=lines())

@@ -28,6 +28,11 @@ def opened(response):
     return Image.open(io.BytesIO(response.content))
 
 
+def line(laid, key):
+    """What the docket's line of a step says."""
+    return next(one["summary"] for one in laid["docket"] if one["key"] == key)
+
+
 class PhotoRouteTest(ServiceTest):
     def test_adding_and_adding_again(self):
         self.assertEqual(
@@ -212,11 +217,30 @@ class BenchRouteTest(ServiceTest):
         body = self.draft() | {"channel": "test", "scale": 1} | wanted
         return self.call("POST", "/bench/preview", json=body)
 
+    def test_the_steps_are_named_with_their_fields_as_they_come(self):
+        steps = self.ok("GET", "/bench/steps")["steps"]
+        self.assertEqual(
+            [step["key"] for step in steps],
+            ["crop", "tone", "border", "pieces", "watermark", "export"],
+        )
+        laid = self.ok("POST", "/bench/draft", json=self.draft())
+        self.assertEqual([one["key"] for one in laid["docket"]], [one["key"] for one in steps])
+        for step, drawn in zip(steps, laid["docket"], strict=True):
+            self.assertFalse(drawn["is_set"], step)
+            for field, fresh in step["fresh"].items():
+                self.assertEqual(self.finish["document"][field], fresh)
+
+    def test_a_step_that_is_switched_on_with_nothing_in_it_begins_with_what_is_usual(self):
+        switch = {"kind": "switch_step", "step": "border", "on": True}
+        laid = self.ok("POST", "/bench/draft", json=self.draft(switch))
+        self.assertEqual(line(laid, "border"), "white, 2.5\N{NO-BREAK SPACE}%")
+        self.refused(422, "POST", "/bench/draft", json=self.draft(switch | {"step": "crop"}))
+
     def test_a_draft_is_laid_out_after_its_edit(self):
         laid = self.ok("POST", "/bench/draft", json=self.draft(TALL))
         self.assertEqual((laid["layout"]["width"], laid["layout"]["height"]), (108, 135))
-        self.assertEqual(laid["crop"], "108 × 135, centred")
-        self.assertEqual(laid["border"], "none")
+        self.assertEqual(line(laid, "crop"), "108 × 135, centred")
+        self.assertEqual(line(laid, "border"), "none")
         unsaved = self.ok("GET", self.address)
         self.assertEqual(unsaved["revision"], self.finish["revision"])
 
@@ -294,7 +318,7 @@ class BenchRouteTest(ServiceTest):
         self.assertIn("exposure", found["said"])
         laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
         self.assertGreater(laid["here"]["tone"]["exposure"], 0.5)
-        self.assertTrue(laid["tone"].startswith("exposure +"))
+        self.assertTrue(line(laid, "tone").startswith("exposure +"))
         figures = self.ok("POST", "/bench/tone", json=self.draft(None, laid["document"]))
         self.assertAlmostEqual(sum(figures["brightness"]), 1, places=3)
         self.assertEqual((figures["curve"][0], figures["curve"][-1]), (0, 1))
@@ -302,7 +326,7 @@ class BenchRouteTest(ServiceTest):
 
     def test_a_neutral_is_balanced(self):
         found = self.ok("POST", "/bench/neutral", json={"colour": "#C8B090"})
-        self.assertLess(found["edit"]["changes"]["temperature"], -10)
+        self.assertLess(found["edit"]["changes"]["warmth"], 6000)
         self.assertIn("make that grey", found["said"])
         self.refused(422, "POST", "/bench/neutral", json={"colour": "grey"})
 
@@ -354,7 +378,7 @@ class LookRouteTest(ServiceTest):
         self.assertEqual([one["id"] for one in own], [saved["id"]])
         settings = own[0]["look"]["settings"]
         self.assertGreater(settings["exposure"], 1)  # the stock look's is in it
-        self.assertEqual(settings["temperature"], 32)
+        self.assertAlmostEqual(settings["warmth"], LOOKS["golden"].warmth, places=6)
         document = self.finish["document"] | {"tone": {"look": own[0]["look"]}}
         picture = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
         self.assertEqual(self.call("POST", "/bench/preview", json=picture).status_code, 200)
@@ -364,12 +388,12 @@ class LookRouteTest(ServiceTest):
     def test_a_table_goes_in_and_a_tone_comes_out(self):
         added = self.ok("POST", "/looks/table", params={"name": "n.cube"}, content=self.cube)
         self.assertEqual(added["look"]["name"], "Night")
-        document = self.finish["document"] | {"tone": {"look": added["look"], "clarity": 20}}
+        document = self.finish["document"] | {"tone": {"look": added["look"], "local_contrast": 20}}
         cube = self.ok(
             "POST", "/looks/cube", json={"document": document, "size_id": "main", "title": "A/b"}
         )
         self.assertEqual(cube["file_name"], "a-b.cube")
-        self.assertEqual(cube["left_out"], ["highlights, shadows and clarity"])
+        self.assertEqual(cube["left_out"], ["highlights, shadows and local_contrast"])
         self.assertTrue(cube["text"].splitlines()[-1].startswith("0.1"))
         # The look is forgotten, a finish that has it keeps it.
         self.ok("DELETE", f"/looks/{added['id']}")
@@ -470,7 +494,9 @@ class MarkRouteTest(ServiceTest):
         mark = {"id": 1, "name": "m", "version": 1, "design": {"words": "K", "family": font["key"]}}
         draft = self.draft({"kind": "add_mark", "mark": mark})
         laid = self.ok("POST", "/bench/draft", json=draft)
-        self.assertEqual((laid["pieces"], laid["layout"]["pieces"][0]["kind"]), ("1 mark", "mark"))
+        self.assertEqual(
+            (line(laid, "pieces"), laid["layout"]["pieces"][0]["kind"]), ("1 mark", "mark")
+        )
 
     def test_a_watermark_is_dragged_with_its_guides(self):
         document = self.finish["document"] | {"watermark": {"text": "Pebblewick"}}
@@ -548,7 +574,7 @@ class WordsRouteTest(ServiceTest):
         self.assertEqual(found["edit"]["kind"], "set_piece")
         draft = {"document": self.body["document"], "size_id": "main", "edit": found["edit"]}
         laid = self.ok("POST", "/bench/draft", json=draft)
-        self.assertEqual(laid["pieces"], "“Glaze”")
+        self.assertEqual(line(laid, "pieces"), "“Glaze”")
         after = self.ok(
             "POST", "/bench/legibility", json=self.body | {"document": laid["document"]}
         )

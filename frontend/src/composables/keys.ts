@@ -4,7 +4,8 @@
 import { useEventListener } from '@vueuse/core'
 import { useRoute } from 'vue-router'
 
-import { useBench, type Step } from '../stores/bench'
+import { useBench } from '../stores/bench'
+import { useDocket } from '../stores/docket'
 import { useStage } from '../stores/stage'
 import { useSelection } from '../stores/selection'
 import { arrowWay, isTyping } from './keyNames'
@@ -18,10 +19,8 @@ export interface Key {
   where: 'bench' | 'everywhere'
 }
 
-const STEPS: Step[] = ['crop', 'tone', 'border', 'pieces', 'watermark', 'export']
-
 export const KEYS: Key[] = [
-  { keys: '1 to 6', does: 'Open or close a step of the docket', where: 'bench' },
+  { keys: '1 to 9', does: 'Open or close a step of the docket', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the window by 1 photo pixel (Crop open)', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge the chosen pieces by 1 pixel (Text & badges open)', where: 'bench' },
   { keys: 'Arrows', does: 'Nudge a watermark that is on one spot (Watermark open)', where: 'bench' },
@@ -55,6 +54,7 @@ export const KEYS: Key[] = [
 export function useKeys(actions: { showKeys: () => void }): void {
   const route = useRoute()
   const bench = useBench()
+  const docket = useDocket()
   const stage = useStage()
   const selection = useSelection()
   const pieces = usePieceKeys()
@@ -62,7 +62,7 @@ export function useKeys(actions: { showKeys: () => void }): void {
 
   function onBench(event: KeyboardEvent): boolean {
     const nudge = arrowWay(event)
-    const step = STEPS[Number(event.key) - 1]
+    const step = docket.steps[Number(event.key) - 1]?.key
     if (event.key === 'Escape') void escape()
     else if (bench.openStep === 'pieces' && pieces.onKey(event)) return true
     else if (nudge && bench.openStep === 'crop') nudgeWindow(nudge)

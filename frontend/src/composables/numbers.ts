@@ -2,14 +2,14 @@
 
 export interface Units {
   /** What a bare number counts in. */
-  unit: 'px' | '%' | 'KB' | '°' | ''
+  unit: 'px' | '%' | 'KB' | '°' | 'K' | ''
   /** How many of `unit` one percent is, where percent may be typed too. */
   percent?: number
   /** How many of `unit` one pixel is, where pixels may be typed too. */
   pixel?: number
 }
 
-const TERM = /\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(px|%|kb|°)?\s*/iy
+const TERM = /\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(px|%|kb|°|k)?\s*/iy
 
 /** The number in `units.unit`, or null when the text is no number or sum. */
 export function parseNumber(text: string, units: Units): number | null {

@@ -8,13 +8,15 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { get, post, put, Refused, Unreachable } from '../api/client'
 import type { Edit, Finish, FinishState, Laid, Layout, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
+import { useDocket } from './docket'
 import { createEditQueue } from './editQueue'
 import { forgetDraft, keepDraft, keptDraft } from './keptDrafts'
 import { useNotices } from './notices'
 
 export type EditOf = Edit | ((draft: Laid) => Edit)
 
-export type Step = 'crop' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export'
+/** The key of a docket step, as the service names it. */
+export type Step = string
 
 /** A burst of key presses or typed numbers is one revision. */
 const BURST_MS = 700
@@ -79,7 +81,7 @@ export const useBench = defineStore('bench', () => {
 
   async function load(id: string): Promise<void> {
     close()
-    const state = await get<FinishState>(`/finishes/${id}`)
+    const [state] = await Promise.all([get<FinishState>(`/finishes/${id}`), useDocket().load()])
     await adopt(state)
     await recover(state)
   }

@@ -24,6 +24,7 @@ from lucky_margin.core.document.finish import (
 )
 from lucky_margin.core.document.invalid import describe_invalid, describe_validation_error
 from lucky_margin.core.document.measures import DEFAULT_PPI, Printed, Unit
+from lucky_margin.core.document.migrations import upgraded_look
 from lucky_margin.core.document.own_ways import (
     BorderChanges,
     ExportChanges,
@@ -81,15 +82,17 @@ from lucky_margin.core.document.sizes import (
 from lucky_margin.core.document.steps import Border, BorderLine, Export, Turn
 from lucky_margin.core.document.tone import (
     HUE_NAMES,
+    MOST_TURN,
+    NEUTRAL_KELVIN,
     STRAIGHT,
     CurvePoint,
+    Duotone,
     Fade,
-    HueBand,
-    HueBands,
+    Hues,
+    HueShift,
     LookKey,
     LookUse,
     OwnLook,
-    Recolour,
     Settings,
     StockLook,
     TableLook,
@@ -127,6 +130,8 @@ __all__ = [
     "MAX_OUTPUT_PIXELS",
     "MAX_SIDE",
     "MAX_SIZES",
+    "MOST_TURN",
+    "NEUTRAL_KELVIN",
     "SIZE_LIBRARY",
     "STRAIGHT",
     "VERSION",
@@ -148,6 +153,7 @@ __all__ = [
     "Colour",
     "Crop",
     "CurvePoint",
+    "Duotone",
     "EllipseMask",
     "Export",
     "ExportChanges",
@@ -158,9 +164,9 @@ __all__ = [
     "Focus",
     "Gradient",
     "Ground",
-    "HueBand",
-    "HueBands",
     "HueMask",
+    "HueShift",
+    "Hues",
     "IconName",
     "Identifier",
     "KnockOut",
@@ -193,7 +199,6 @@ __all__ = [
     "Polygon",
     "Printed",
     "Ratio",
-    "Recolour",
     "Rectangle",
     "Repeat",
     "Settings",
@@ -229,5 +234,6 @@ __all__ = [
     "photos_of",
     "read_finish",
     "rgb_of",
+    "upgraded_look",
     "with_mark",
 ]

@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from lucky_margin.core.document.values import Amount, PhotoSpot, Share, Value
+from lucky_margin.core.document.values import Amount, PhotoSpot, Share, Value, Warmth
 
 MOST_MASKS = 4
 
@@ -67,10 +67,10 @@ class Area(Value):
     contrast: Amount = 0
     highlights: Amount = 0
     shadows: Amount = 0
-    temperature: Amount = 0
+    warmth: Warmth = 6500
     tint: Amount = 0
     saturation: Amount = 0
-    vibrance: Amount = 0
+    muted_colours: Amount = 0
 
     @property
     def settings(self) -> dict[str, Any]:
@@ -80,7 +80,9 @@ class Area(Value):
     @property
     def is_set(self) -> bool:
         """Whether it changes anything."""
-        return self.on and self.strength > 0 and any(self.settings.values())
+        fresh = type(self).model_fields
+        changed = any(value != fresh[name].default for name, value in self.settings.items())
+        return self.on and self.strength > 0 and changed
 
 
 AREA_SETTINGS = (
@@ -88,8 +90,8 @@ AREA_SETTINGS = (
     "contrast",
     "highlights",
     "shadows",
-    "temperature",
+    "warmth",
     "tint",
     "saturation",
-    "vibrance",
+    "muted_colours",
 )

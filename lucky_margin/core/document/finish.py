@@ -3,12 +3,13 @@
 ``docs/document.md`` describes the format in prose; ``json_schema`` publishes it.
 """
 
-from copy import deepcopy
 from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from lucky_margin.core.document.invalid import describe_validation_error
+from lucky_margin.core.document.migrations import up_to_date
+from lucky_margin.core.document.own_ways import Changes
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, UsedMark, Watermark
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
@@ -96,12 +97,9 @@ class Finish(Value):
         if len({piece.id for piece in self.pieces}) != len(self.pieces):
             raise ValueError("two pieces have the same id")
         for size in self.sizes:
-            self.turn_of(size)
-            self.tone_of(size)
-            self.border_of(size)
+            for field in size.own.overridden:
+                self.as_set(field, size)
             self.pieces_of(size)
-            self.watermark_of(size)
-            self.export_of(size)
         return self
 
     def size(self, size_id: Identifier) -> Size:
@@ -120,13 +118,19 @@ class Finish(Value):
         sizes = tuple(size if old.id == size.id else old for old in self.sizes)
         return self.model_copy(update={"sizes": sizes})
 
+    def as_set(self, field: str, size: Size) -> Any:
+        """A step's value as ``size`` has it, switched on or not."""
+        changes: Changes = getattr(size.own, field)
+        return changes.applied_to(getattr(self, field))
+
     def turn_of(self, size: Size) -> Turn:
         """How the photo is turned for ``size``."""
-        return size.own.turn.applied_to(self.turn)
+        turn: Turn = self.as_set("turn", size)
+        return turn
 
     def tone_of(self, size: Size) -> Tone:
         """The tone as ``size`` has it; one that is switched off is the default one."""
-        tone = size.own.tone.applied_to(self.tone)
+        tone: Tone = self.as_set("tone", size)
         return tone if tone.on else Tone()
 
     def border_of(self, size: Size) -> Border:
@@ -135,7 +139,7 @@ class Finish(Value):
         Only a solid line round a rectangle can be of another thickness on each side; any other
         border has that of its thickest side.
         """
-        border = size.own.border.applied_to(self.border)
+        border: Border = self.as_set("border", size)
         if not border.on:
             return Border()
         if border.thickness.even or (border.line == "solid" and size.shape.kind == "rectangle"):
@@ -165,11 +169,13 @@ class Finish(Value):
 
     def watermark_of(self, size: Size) -> Watermark:
         """The watermark as ``size`` has it."""
-        return size.own.watermark.applied_to(self.watermark)
+        watermark: Watermark = self.as_set("watermark", size)
+        return watermark
 
     def export_of(self, size: Size) -> Export:
         """The export as ``size`` has it."""
-        return size.own.export.applied_to(self.export)
+        export: Export = self.as_set("export", size)
+        return export
 
 
 def with_mark(finish: Finish, mark: UsedMark) -> Finish:
@@ -212,39 +218,9 @@ def read_finish(data: Any) -> Finish:
             f"known up to {VERSION}); update this one first."
         )
     try:
-        return Finish.model_validate(_up_to_date(data))
+        return Finish.model_validate(up_to_date(data))
     except ValidationError as error:
         raise BadDocument(describe_validation_error(error)) from error
-
-
-def _up_to_date(data: dict[str, Any]) -> dict[str, Any]:
-    """The same document as the present version writes it.
-
-    Version 2 only added fields (turn, more shapes, grounds and border lines) whose defaults say
-    what version 1 meant. Version 3 (areas and washes) also says of a look whether it is a stock
-    one. Version 4 keeps the place apart from other camera data.
-    """
-    version = data.get("version")
-    if version not in (1, 2, 3):
-        return data
-    updated = deepcopy(data) | {"version": VERSION}
-    if version < 3:
-        sizes = updated.get("sizes")
-        ways = [_part(size, "own") for size in (sizes if isinstance(sizes, list) else [])]
-        for holder in (updated, *ways):
-            look = _part(_part(holder, "tone"), "look")
-            if look:
-                look["kind"] = "stock"
-    export = _part(updated, "export")
-    if "keep_camera_data" in export:
-        export["keep_place"] = export["keep_camera_data"]
-    return updated
-
-
-def _part(holder: Any, key: str) -> dict[str, Any]:
-    """An object inside another; empty where there is none, or nonsense in its place."""
-    part = holder.get(key) if isinstance(holder, dict) else None
-    return part if isinstance(part, dict) else {}
 
 
 def json_schema() -> dict[str, Any]:

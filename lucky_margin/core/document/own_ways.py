@@ -5,39 +5,20 @@ finish's weight cap), so unset fields are left out when a document is written. T
 only name the fields: a finish validates the step that results.
 """
 
-from typing import Any, Literal, TypeVar
+from typing import Any, TypeVar
 
-from pydantic import Field, SerializerFunctionWrapHandler, model_serializer
+from pydantic import Field, SerializerFunctionWrapHandler, create_model, model_serializer
 
-from lucky_margin.core.document.areas import Area
 from lucky_margin.core.document.pieces import (
-    Align,
-    Anchor,
-    AnyFamily,
-    BadgeForm,
-    Case,
-    KnockOut,
-    LetterOutline,
-    MarginAnchor,
-    MarkLogo,
-    PictureCut,
-    Plate,
-    Repeat,
-    Shadow,
-    TextPart,
-    UsedMark,
+    BadgePiece,
+    MarkPiece,
+    PicturePiece,
+    TextPiece,
+    Watermark,
 )
-from lucky_margin.core.document.steps import BorderLine
-from lucky_margin.core.document.tone import (
-    CurvePoint,
-    Fade,
-    HueBands,
-    LookUse,
-    Recolour,
-)
-from lucky_margin.core.document.values import Identifier, PhotoSpot, Sides, Value
-from lucky_margin.core.document.washes import BlendMode, Wash
-from lucky_margin.core.types import ImageFormat
+from lucky_margin.core.document.steps import FILE_DETAILS, Border, Export, Turn
+from lucky_margin.core.document.tone import Tone
+from lucky_margin.core.document.values import Identifier, Value
 
 Step = TypeVar("Step", bound=Value)
 
@@ -64,129 +45,51 @@ class Changes(Value):
         return type(step).model_validate(step.model_dump() | self.model_dump())
 
 
-class TurnChanges(Changes):
+def changes_of(*models: type[Value], leave_out: tuple[str, ...] = ()) -> type[Changes]:
+    """A base with the fields of ``models``, each of which may be left out.
+
+    Limits are left to the model of the step itself, which the changes are applied to.
+    """
+    fields: dict[str, Any] = {}
+    for model in models:
+        for name, field in model.model_fields.items():
+            known, _ = fields.get(name, (None, None))
+            annotation: Any = field.annotation
+            fields[name] = (annotation | None if known is None else known | annotation, None)
+    for name in leave_out:
+        del fields[name]
+    return create_model("Fields", __base__=Changes, **fields)
+
+
+PIECE_MODELS = (TextPiece, BadgePiece, PicturePiece, MarkPiece)
+OF_ONE = ("id", "kind", "sha256")
+"""Fields of a piece that make it this one."""
+
+# Each has the fields of its step by itself, which the type checker can't see.
+
+
+class TurnChanges(changes_of(Turn), Changes):  # type: ignore[misc]
     """Own ways in how the photo is turned."""
 
-    mirrored: bool | None = None
-    quarters: int | None = None
-    straighten: float | None = None
-    empty_corners: bool | None = None
+
+class ToneChanges(changes_of(Tone), Changes):  # type: ignore[misc]
+    """Own ways in the photo's brightness and colour."""
 
 
-class ToneChanges(Changes):
-    """Own ways in the photo's light and colour."""
-
-    on: bool | None = None
-    look: LookUse | None = None
-    exposure: float | None = None
-    contrast: float | None = None
-    highlights: float | None = None
-    shadows: float | None = None
-    whites: float | None = None
-    blacks: float | None = None
-    temperature: float | None = None
-    tint: float | None = None
-    saturation: float | None = None
-    vibrance: float | None = None
-    clarity: float | None = None
-    texture: float | None = None
-    smooth_light: float | None = None
-    smooth_colour: float | None = None
-    sharpen: float | None = None
-    bands: HueBands | None = None
-    grey: float | None = None
-    curve: tuple[CurvePoint, ...] | None = None
-    black_point: float | None = None
-    white_point: float | None = None
-    recolour: Recolour | None = None
-    areas: tuple[Area, ...] | None = None
-    washes: tuple[Wash, ...] | None = None
-    fade: Fade | None = None
-
-
-class BorderChanges(Changes):
+class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
     """Own ways in the border."""
 
-    on: bool | None = None
-    thickness: Sides | None = None
-    colour: str | None = None
-    opacity: float | None = None
-    outside: bool | None = None
-    line: BorderLine | None = None
+
+class ExportChanges(changes_of(Export, leave_out=FILE_DETAILS), Changes):  # type: ignore[misc]
+    """Own ways in the export; what every file carries is the finish's alone."""
 
 
-class ExportChanges(Changes):
-    """Own ways in the export."""
-
-    format: ImageFormat | None = None
-    quality: int | None = None
-    max_kb: float | None = None
-
-
-class PieceChanges(Changes):
+class PieceChanges(changes_of(*PIECE_MODELS, leave_out=OF_ONE), Changes):  # type: ignore[misc]
     """Own ways in a piece, of any kind; also what an edit changes of one."""
 
-    on: bool | None = None
-    locked: bool | None = None
-    anchor: Anchor | None = None
-    dx: float | None = None
-    dy: float | None = None
-    angle: float | None = None
-    opacity: float | None = None
-    blend: BlendMode | None = None
-    shadow: Shadow | None = None
-    over_border: bool | None = None
-    clipped: bool | None = None
-    sizes: tuple[Identifier, ...] | None = None
-    text: str | None = None
-    family: AnyFamily | None = None
-    weight: int | None = None
-    italic: bool | None = None
-    size: float | None = None
-    fill: bool | None = None
-    wrap: float | None = None
-    align: Align | None = None
-    case: Case | None = None
-    letter_spacing: float | None = None
-    line_spacing: float | None = None
-    colour: str | None = None
-    outline: LetterOutline | None = None
-    plate: Plate | None = None
-    form: BadgeForm | None = None
-    width: float | None = None
-    height: float | None = None
-    stroke: str | None = None
-    stroke_width: float | None = None
-    repeat: Repeat | None = None
-    group: int | None = None
-    bend: float | None = None
-    parts: tuple[TextPart, ...] | None = None
-    icon: str | None = None
-    letters: str | None = None
-    tip: PhotoSpot | None = None
-    cut: PictureCut | None = None
-    knock_out: KnockOut | None = None
-    mark: UsedMark | None = None
 
-
-class WatermarkChanges(Changes):
+class WatermarkChanges(changes_of(Watermark), Changes):  # type: ignore[misc]
     """Own ways in the watermark."""
-
-    on: bool | None = None
-    text: str | None = None
-    family: AnyFamily | None = None
-    weight: int | None = None
-    mark: UsedMark | None = None
-    logo: MarkLogo | None = None
-    size: float | None = None
-    opacity: float | None = None
-    shade: Literal["auto", "light", "dark"] | None = None
-    place: Literal["spot", "across", "repeated"] | None = None
-    spot: MarginAnchor | None = None
-    angle: float | None = None
-    gap: float | None = None
-    stagger: bool | None = None
-    whole: bool | None = None
 
 
 class OwnWays(Value):
@@ -200,10 +103,12 @@ class OwnWays(Value):
     export: ExportChanges = ExportChanges()
 
     @property
+    def overridden(self) -> list[str]:
+        """The fields of the finish in which a step is done differently, pieces aside."""
+        fields = [field for field in type(self).model_fields if field != "pieces"]
+        return [field for field in fields if getattr(self, field).given]
+
+    @property
     def steps(self) -> list[str]:
         """The steps in which there is an own way."""
-        return [
-            name
-            for name in type(self).model_fields
-            if (self.pieces if name == "pieces" else getattr(self, name).given)
-        ]
+        return self.overridden + (["pieces"] if self.pieces else [])

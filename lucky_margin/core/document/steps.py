@@ -58,6 +58,10 @@ class Border(Value):
         return self.on and self.thickness.any
 
 
+FILE_DETAILS = ("name_pattern", "keep_camera_data", "keep_place", "author", "copyright")
+"""Fields of the export that every file of a finish has alike."""
+
+
 class Export(Value):
     """How a size is written to a file.
 

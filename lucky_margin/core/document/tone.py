@@ -1,16 +1,24 @@
-"""Tone: what is done to the photo's light and colour.
+"""Tone: what is done to the photo's brightness and colour.
 
 Amounts go from -100 to 100 with 0 changing nothing; what each does, and the formulas, are in
 ``lucky_margin.core.tone``.
 """
 
 from itertools import pairwise
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field, model_validator
 
 from lucky_margin.core.document.areas import Area
-from lucky_margin.core.document.values import Amount, Colour, Name, Sha256, Share, Value
+from lucky_margin.core.document.values import (
+    Amount,
+    Colour,
+    Name,
+    Sha256,
+    Share,
+    Value,
+    Warmth,
+)
 from lucky_margin.core.document.washes import Wash
 
 MOST_AREAS, MOST_WASHES = 8, 8
@@ -18,17 +26,14 @@ MOST_CURVE_POINTS = 16
 LEAST_CURVE_STEP = 0.005
 """Points of a curve are at least this far apart, left to right."""
 
-HueName = Literal["red", "orange", "yellow", "green", "aqua", "blue", "purple", "magenta"]
-HUE_NAMES: tuple[HueName, ...] = (
-    "red",
-    "orange",
-    "yellow",
-    "green",
-    "aqua",
-    "blue",
-    "purple",
-    "magenta",
-)
+HueName = Literal["red", "orange", "yellow", "lime", "green", "teal", "blue", "violet", "pink"]
+HUE_NAMES: tuple[HueName, ...] = get_args(HueName)
+
+NEUTRAL_KELVIN = 6500.0
+"""The light that a photo is taken to be balanced for; at this warmth nothing changes."""
+
+MOST_TURN = 30.0
+"""Degrees that a hue is turned at most."""
 
 LookKey = Literal[
     "bright-day",
@@ -46,25 +51,27 @@ LookKey = Literal[
 ]
 
 
-class HueBand(Value):
-    """What happens to the colours around one hue."""
+class HueShift(Value):
+    """What happens to the colours around one hue: turned by degrees of OKLCH, made stronger or
+    weaker, lighter or darker."""
 
-    hue: Amount = 0
-    saturation: Amount = 0
+    turn: float = Field(default=0, ge=-MOST_TURN, le=MOST_TURN, description="Degrees.")
+    strength: Amount = 0
     lightness: Amount = 0
 
 
-class HueBands(Value):
-    """Eight bands of hue that overlap smoothly."""
+class Hues(Value):
+    """Nine hues, evenly round the circle, that overlap smoothly."""
 
-    red: HueBand = HueBand()
-    orange: HueBand = HueBand()
-    yellow: HueBand = HueBand()
-    green: HueBand = HueBand()
-    aqua: HueBand = HueBand()
-    blue: HueBand = HueBand()
-    purple: HueBand = HueBand()
-    magenta: HueBand = HueBand()
+    red: HueShift = HueShift()
+    orange: HueShift = HueShift()
+    yellow: HueShift = HueShift()
+    lime: HueShift = HueShift()
+    green: HueShift = HueShift()
+    teal: HueShift = HueShift()
+    blue: HueShift = HueShift()
+    violet: HueShift = HueShift()
+    pink: HueShift = HueShift()
 
 
 class CurvePoint(Value):
@@ -77,7 +84,7 @@ class CurvePoint(Value):
 STRAIGHT = (CurvePoint(x=0, y=0), CurvePoint(x=1, y=1))
 
 
-class Recolour(Value):
+class Duotone(Value):
     """The photo in one or two colours: ``dark`` for its shadows, ``light`` for its highlights."""
 
     strength: Share = 0
@@ -93,39 +100,40 @@ class Fade(Value):
 
 
 class Settings(Value):
-    """Light and colour of the whole photo: what a look is made of."""
+    """Brightness and colour of the whole photo: what a look is made of.
+
+    ``black_point`` below 0 makes dark greys black, above it lifts black to grey; ``white_point``
+    above 0 makes light greys white, below it lowers white to grey. ``warmth`` is the light the
+    photo is taken to be lit by, in kelvin, so that a higher one makes it warmer.
+    """
 
     exposure: float = Field(default=0, ge=-5, le=5, description="EV.")
     contrast: Amount = 0
     highlights: Amount = 0
     shadows: Amount = 0
-    whites: Amount = 0
-    blacks: Amount = 0
-    temperature: Amount = 0
+    black_point: Amount = 0
+    white_point: Amount = 0
+    warmth: Warmth = NEUTRAL_KELVIN
     tint: Amount = 0
     saturation: Amount = 0
-    vibrance: Amount = 0
-    clarity: Amount = 0
-    texture: Amount = 0
-    smooth_light: Share = Field(default=0, description="Noise of brightness.")
-    smooth_colour: Share = Field(default=0, description="Noise of colour.")
-    sharpen: Share = 0
-    bands: HueBands = HueBands()
-    grey: Share = 0
+    muted_colours: Amount = Field(default=0, description="Pale colours more than strong ones.")
+    local_contrast: Amount = 0
+    fine_detail: Amount = 0
+    noise_reduction: Share = Field(default=0, description="Of noise in brightness.")
+    colour_noise_reduction: Share = 0
+    sharpening: Share = 0
+    hues: Hues = Hues()
+    black_and_white: Share = 0
     curve: tuple[CurvePoint, ...] = Field(
         default=STRAIGHT, min_length=2, max_length=MOST_CURVE_POINTS
     )
-    black_point: float = Field(default=0, ge=0, le=0.9)
-    white_point: float = Field(default=1, ge=0.1, le=1)
-    recolour: Recolour = Recolour()
+    duotone: Duotone = Duotone()
 
     @model_validator(mode="after")
-    def _is_sound(self) -> "Settings":
+    def _curve_goes_from_left_to_right(self) -> "Settings":
         places = [point.x for point in self.curve]
         if any(b - a < LEAST_CURVE_STEP for a, b in pairwise(places)):
             raise ValueError("the curve's points have to go from left to right")
-        if self.white_point - self.black_point < 0.05:
-            raise ValueError("the white point has to lie above the black point")
         return self
 
 

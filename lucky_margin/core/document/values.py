@@ -60,6 +60,9 @@ PixelSide = Annotated[int, Field(ge=1, le=MAX_SIDE)]
 UnitCoordinate = Annotated[float, Field(ge=0, le=1)]
 """A coordinate in photo space."""
 
+Warmth = Annotated[float, Field(ge=2500, le=15_000, description="Kelvin.")]
+"""The light that a photo is taken to be lit by: 2500 is a candle, 15,000 a blue sky."""
+
 Amount = Annotated[float, Field(ge=-100, le=100)]
 """How much of a change, either way; 0 is none."""
 

@@ -1,11 +1,11 @@
 """What is set, in plain words: for the docket's lines and for the names of revisions."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
-from lucky_margin.core.document.sizes import AsCropped, Crop, FixedPixels, Pixels, Size
+from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import LookKey, LookUse, StockLook, Tone
 from lucky_margin.core.document.values import (
@@ -100,8 +100,8 @@ _FIELDS = {
     "stroke": "line",
     "stroke_width": "line",
     "max_kb": "weight cap",
-    "smooth_light": "noise",
-    "smooth_colour": "noise",
+    "noise_reduction": "noise",
+    "colour_noise_reduction": "noise",
     "line": "kind of line",
 }
 """Fields that are called something else on the screen."""
@@ -119,14 +119,14 @@ def shape_in_words(shape: Shape) -> str:
     """The shape by its name and numbers: "corners 4 %", "5-point star"."""
     match shape:
         case Rectangle():
-            words = f"corners {_percent(shape.radius)}" if shape.radius else "rectangle"
+            words = f"corners {percent(shape.radius)}" if shape.radius else "rectangle"
         case Polygon():
             words = f"{shape.sides}-sided"
         case Star():
             words = f"{shape.points}-point star"
         case _:
             words = {"bubble": "speech bubble"}.get(shape.kind, shape.kind)
-    return words if shape.scale == 1 else f"{words} at {_percent(shape.scale)}"
+    return words if shape.scale == 1 else f"{words} at {percent(shape.scale)}"
 
 
 def ground_in_words(ground: Ground) -> str:
@@ -175,7 +175,9 @@ def tone_in_words(tone: Tone) -> str:
         if name in ("on", "look") or value == getattr(fresh, name):
             continue
         words = name.replace("_", " ")
-        if isinstance(value, int | float):
+        if name == "warmth":
+            words = f"{words} {value:g}\N{NO-BREAK SPACE}K"
+        elif isinstance(value, int | float):
             words = f"{words} {value:+g}"
         elif name in _ONE_OF:
             words = f"1 {_ONE_OF[name]}" if len(value) == 1 else f"{len(value)} {name}"
@@ -197,7 +199,7 @@ def border_in_words(border: Border) -> str:
     if border.line != "solid":
         words.append(border.line)
     if border.opacity < 1:
-        words.append(f"{_percent(border.opacity)} opaque")
+        words.append(f"{percent(border.opacity)} opaque")
     if border.outside:
         words.append("outside")
     return ", ".join(words) if border.on else "switched off"
@@ -233,7 +235,7 @@ def watermark_in_words(mark: Watermark) -> str:
     else:
         return "none"
     places = {"spot": "on one spot", "across": "across", "repeated": "repeated"}
-    words = f"{what}, {places[mark.place]}, {_percent(mark.opacity)}"
+    words = f"{what}, {places[mark.place]}, {percent(mark.opacity)}"
     return words if mark.on else "switched off"
 
 
@@ -253,9 +255,9 @@ def export_in_words(export: Export) -> str:
 def thickness_in_words(sides: Sides) -> str:
     """One percentage, or one for each side that has any: "top 5 %, left 2 %"."""
     if sides.even:
-        return _percent(sides.top)
+        return percent(sides.top)
     parts = {"top": sides.top, "right": sides.right, "bottom": sides.bottom, "left": sides.left}
-    return ", ".join(f"{side} {_percent(part)}" for side, part in parts.items() if part)
+    return ", ".join(f"{side} {percent(part)}" for side, part in parts.items() if part)
 
 
 def colour_in_words(colour: str) -> str:
@@ -272,64 +274,8 @@ def pixels_in_words(pixels: Pixels) -> str:
     return f"{pixels.side} {pixels.length} px"
 
 
-def describe_change(before: Finish, after: Finish) -> str:
-    """What changed between two finishes, as the name of a revision; empty if nothing did."""
-    parts = []
-    if before.name != after.name:
-        parts.append(f"Renamed to “{after.name}”")
-    parts += _changes_of_sizes(before, after)
-    parts += [
-        words(before, after)
-        for field, words in _STEP_WORDS.items()
-        if getattr(before, field) != getattr(after, field)
-    ]
-    if not parts and before != after:
-        parts.append("Changed")
-    return "; ".join(parts)
-
-
-def _changes_of_sizes(before: Finish, after: Finish) -> list[str]:
-    known = {size.id: size for size in before.sizes}
-    kept = {size.id for size in after.sizes}
-    parts = [f"Removed {size.name}" for size in before.sizes if size.id not in kept]
-    for size in after.sizes:
-        old = known.get(size.id)
-        parts += [f"Added {size.name}"] if old is None else _size_changes(old, size)
-    if not parts and [s.id for s in before.sizes] != [s.id for s in after.sizes]:
-        parts.append("Sizes in another order")
-    return parts
-
-
-def _size_changes(old: Size, new: Size) -> list[str]:
-    parts = []
-    if old.pixels != new.pixels:
-        if pixels_in_words(old.pixels) == pixels_in_words(new.pixels):
-            parts.append(f"Ratio: {new.ratio.label if new.ratio else 'free'}")
-        else:
-            parts.append(f"Size: {new.name}, {pixels_in_words(new.pixels)}")
-    elif old.name != new.name:
-        parts.append(f"Size renamed to “{new.name}”")
-    elif old.crop != new.crop:
-        parts.append(_crop_change(old.crop, new.crop))
-    if old.shape != new.shape:
-        parts.append(f"Shape: {shape_in_words(new.shape)}")
-    if old.margin != new.margin:
-        parts.append(f"Margin: {_percent(new.margin)}")
-    if old.seen_width != new.seen_width:
-        parts.append(f"{new.name}: seen {new.seen_width} px wide")
-    if old.own != new.own:
-        parts.append(f"{new.name}: its own way")
-    return parts
-
-
-def _crop_change(old: Crop, new: Crop) -> str:
-    if old.contain != new.contain:
-        return "The whole photo shows" if new.contain else "The photo covers the size"
-    window = new.window
-    return f"Crop: {window.width:.0f} × {window.height:.0f}" if window else "Crop: no own window"
-
-
-def _pieces_change(before: Sequence[Piece], after: Sequence[Piece]) -> str:
+def pieces_change_in_words(before: Sequence[Piece], after: Sequence[Piece]) -> str:
+    """What happened to pieces: "Added 1 badge"."""
     old, new = {p.id: p for p in before}, {p.id: p for p in after}
     added = [piece for key, piece in new.items() if key not in old]
     removed = [piece for key, piece in old.items() if key not in new]
@@ -340,24 +286,12 @@ def _pieces_change(before: Sequence[Piece], after: Sequence[Piece]) -> str:
     return "Pieces in another order"
 
 
-def _export_change(old: Export, new: Export) -> str:
+def export_change_in_words(old: Export, new: Export) -> str:
+    """What an export is now, or that its file details changed."""
     words = export_in_words(new)
     return f"Export: {words if words != export_in_words(old) else 'file details'}"
 
 
-def _percent(fraction: float) -> str:
+def percent(fraction: float) -> str:
+    """A fraction as a percentage of three digits at most."""
     return f"{100 * fraction:.3g}\N{NO-BREAK SPACE}%"
-
-
-_STEP_WORDS: dict[str, Callable[[Finish, Finish], str]] = {
-    "focus": lambda _, now: "Focus set" if now.focus else "Focus forgotten",
-    "turn": lambda _, now: f"Turned: {turn_in_words(now.turn)}",
-    "tone": lambda _, now: f"Tone: {tone_in_words(now.tone)}",
-    "backdrop": lambda _, now: f"Backdrop: {ground_in_words(now.backdrop)}",
-    "outside": lambda _, now: f"Outside: {ground_in_words(now.outside)}",
-    "border": lambda _, now: f"Border: {border_in_words(now.border)}",
-    "pieces": lambda old, now: _pieces_change(old.pieces, now.pieces),
-    "watermark": lambda _, now: f"Watermark: {watermark_in_words(now.watermark)}",
-    "export": lambda old, now: _export_change(old.export, now.export),
-}
-"""What is said of a step that changed, in the order in which it is said."""

@@ -1,13 +1,16 @@
 """Edits of what a size shows: window, focus, turning, shape and margin."""
 
 import math
+from typing import Literal
+
+from pydantic import Field
 
 from lucky_margin.core.document import Box, Crop, Finish, Focus, Point, Turn, TurnChanges
-from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.framing import dragged, drawn, scaled, typed
+from lucky_margin.core.framing import Grip, WindowField, dragged, drawn, scaled, typed
 from lucky_margin.core.framing.rooms import clamped
 
 MOST_STRAIGHTENING = 45.0
@@ -16,7 +19,18 @@ LEAST_BOX = 1.0
 """Photo pixels; a focus box with a shorter side is a point."""
 
 
-def drag_window(here: Context, edit: edits.DragWindow) -> Edited:
+class DragWindow(EditBase):
+    """Drag the window or one of its grips, in pixels of the turned photo."""
+
+    kind: Literal["drag_window"] = "drag_window"
+    grip: Grip
+    dx: float
+    dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws it, in photo pixels.")
+
+
+@carries_out(DragWindow)
+def drag_window(here: Context, edit: DragWindow) -> Edited:
     box = dragged(
         here.frame.window,
         here.photo.window_room,
@@ -29,7 +43,18 @@ def drag_window(here: Context, edit: edits.DragWindow) -> Edited:
     return here.with_window(box)
 
 
-def draw_window(here: Context, edit: edits.DrawWindow) -> Edited:
+class DrawWindow(EditBase):
+    """Draw a new window from one corner to the pointer, in pixels of the turned photo."""
+
+    kind: Literal["draw_window"] = "draw_window"
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
+@carries_out(DrawWindow)
+def draw_window(here: Context, edit: DrawWindow) -> Edited:
     box = drawn(
         here.photo.window_room,
         x0=edit.x0,
@@ -41,7 +66,16 @@ def draw_window(here: Context, edit: edits.DrawWindow) -> Edited:
     return here.with_window(box)
 
 
-def type_window(here: Context, edit: edits.TypeWindow) -> Edited:
+class TypeWindow(EditBase):
+    """Type one number of the window, in pixels of the turned photo."""
+
+    kind: Literal["type_window"] = "type_window"
+    field: WindowField
+    value: float
+
+
+@carries_out(TypeWindow)
+def type_window(here: Context, edit: TypeWindow) -> Edited:
     frame = here.frame
     box = typed(
         frame.window,
@@ -60,25 +94,71 @@ def type_window(here: Context, edit: edits.TypeWindow) -> Edited:
     )
 
 
-def set_window(here: Context, edit: edits.SetWindow) -> Edited:
+class SetWindow(EditBase):
+    """Give the size this window, in pixels of the turned photo; null follows the focus again."""
+
+    kind: Literal["set_window"] = "set_window"
+    window: Box | None
+
+
+@carries_out(SetWindow)
+def set_window(here: Context, edit: SetWindow) -> Edited:
     if edit.window is None:
         return here.with_crop(window=None)
     return here.with_window(here.photo.window_room.moved_inside(edit.window))
 
 
-def scale_window(here: Context, edit: edits.ScaleWindow) -> Edited:
+class ScaleWindow(EditBase):
+    """Make the window larger or smaller about its centre."""
+
+    kind: Literal["scale_window"] = "scale_window"
+    factor: float = Field(gt=0.01, lt=100)
+
+
+@carries_out(ScaleWindow)
+def scale_window(here: Context, edit: ScaleWindow) -> Edited:
     return here.with_window(scaled(here.frame.window, here.photo.window_room, factor=edit.factor))
 
 
-def set_contain(here: Context, edit: edits.SetContain) -> Edited:
+class SetContain(EditBase):
+    """Show the whole window with the backdrop beside it, or cover the size."""
+
+    kind: Literal["set_contain"] = "set_contain"
+    contain: bool
+
+
+@carries_out(SetContain)
+def set_contain(here: Context, edit: SetContain) -> Edited:
     return here.with_crop(contain=edit.contain)
 
 
-def set_focus(here: Context, edit: edits.SetFocus) -> Edited:
+class SetFocus(EditBase):
+    """Say what must stay in view in every size (photo space); null forgets it."""
+
+    kind: Literal["set_focus"] = "set_focus"
+    focus: Focus | None
+
+
+@carries_out(SetFocus)
+def set_focus(here: Context, edit: SetFocus) -> Edited:
     return here.edited(changed(here.finish, focus=edit.focus))
 
 
-def draw_focus(here: Context, edit: edits.DrawFocus) -> Edited:
+class DrawFocus(EditBase):
+    """Set the focus by a click or by a box, in pixels of the turned photo.
+
+    Both corners in the same place set a point.
+    """
+
+    kind: Literal["draw_focus"] = "draw_focus"
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
+@carries_out(DrawFocus)
+def draw_focus(here: Context, edit: DrawFocus) -> Edited:
     corners = [here.photo.to_photo(x, y) for x in (edit.x0, edit.x1) for y in (edit.y0, edit.y1)]
     xs = [clamped(x / here.facts.width, 0, 1) for x, _ in corners]
     ys = [clamped(y / here.facts.height, 0, 1) for _, y in corners]
@@ -91,18 +171,32 @@ def draw_focus(here: Context, edit: edits.DrawFocus) -> Edited:
     return here.edited(changed(here.finish, focus=Focus(point=point, box=box)))
 
 
-def set_turn(here: Context, edit: edits.SetTurn) -> Edited:
-    return step_changed(here, "turn", edit.changes, edit.only_this_size)
+class TurnQuarter(EditBase):
+    """Turn the photo by a quarter, as it is seen."""
+
+    kind: Literal["turn_quarter"] = "turn_quarter"
+    way: Literal["left", "right"]
+    only_this_size: bool = False
 
 
-def turn_quarter(here: Context, edit: edits.TurnQuarter) -> Edited:
+@carries_out(TurnQuarter)
+def turn_quarter(here: Context, edit: TurnQuarter) -> Edited:
     turn = here.photo.turn
     quarters = (turn.quarters + (1 if edit.way == "right" else 3)) % 4
     edited = step_changed(here, "turn", TurnChanges(quarters=quarters), edit.only_this_size)
     return here.edited(_with_windows_turned(here.finish, edited.finish))
 
 
-def mirror(here: Context, edit: edits.Mirror) -> Edited:
+class Mirror(EditBase):
+    """Mirror the photo as it is seen: ``across`` swaps left and right, ``down`` top and bottom."""
+
+    kind: Literal["mirror"] = "mirror"
+    way: Literal["across", "down"]
+    only_this_size: bool = False
+
+
+@carries_out(Mirror)
+def mirror(here: Context, edit: Mirror) -> Edited:
     """Mirroring what is seen runs every turn the other way round."""
     turn = here.photo.turn
     half = 0 if edit.way == "across" else 2
@@ -114,7 +208,20 @@ def mirror(here: Context, edit: edits.Mirror) -> Edited:
     return step_changed(here, "turn", changes, edit.only_this_size)
 
 
-def level_line(here: Context, edit: edits.LevelLine) -> Edited:
+class LevelLine(EditBase):
+    """Straighten so that a line drawn along a horizon or an upright (pixels of the turned
+    photo) becomes level or upright, whichever is nearer."""
+
+    kind: Literal["level_line"] = "level_line"
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    only_this_size: bool = False
+
+
+@carries_out(LevelLine)
+def level_line(here: Context, edit: LevelLine) -> Edited:
     dx, dy = edit.x1 - edit.x0, edit.y1 - edit.y0
     if dx == dy == 0:
         raise BadInput("A line needs two ends; draw it along something level or upright.")

@@ -3,18 +3,21 @@
 import math
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Any
+from typing import Any, Literal
+
+from pydantic import Field
 
 from lucky_margin.core.document import (
     BadgePiece,
     Box,
+    Colour,
+    Identifier,
     MarginAnchor,
     PhotoAnchor,
     TextPiece,
     WatermarkChanges,
     rgb_of,
 )
-from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited, Guide
 from lucky_margin.core.edits.placing import (
     changed_piece,
@@ -25,6 +28,7 @@ from lucky_margin.core.edits.placing import (
     spot_at,
     within,
 )
+from lucky_margin.core.edits.registry import EditBase, PieceIds, carries_out
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
@@ -38,7 +42,19 @@ _LEAST_DISTANCE = 1.0
 """Output pixels: nearer to the margin no distance is shown."""
 
 
-def drag_pieces(here: Context, edit: edits.DragPieces) -> Edited:
+class DragPieces(EditBase):
+    """Move pieces, in output pixels."""
+
+    kind: Literal["drag_pieces"] = "drag_pieces"
+    ids: PieceIds
+    dx: float
+    dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws, in output pixels.")
+    only_this_size: bool = False
+
+
+@carries_out(DragPieces)
+def drag_pieces(here: Context, edit: DragPieces) -> Edited:
     """The pieces moved by so many output pixels, drawn to near lines together."""
     laid = {one.piece.id: one for one in laid_here(here)}
     moved = [laid[key] for key in edit.ids if key in laid and not laid[key].piece.locked]
@@ -67,7 +83,18 @@ def drag_pieces(here: Context, edit: edits.DragPieces) -> Edited:
     return replace(put_down, guides=(*lines, *_distances(union, room)))
 
 
-def drag_watermark(here: Context, edit: edits.DragWatermark) -> Edited:
+class DragWatermark(EditBase):
+    """Move a watermark that is on one spot, in output pixels."""
+
+    kind: Literal["drag_watermark"] = "drag_watermark"
+    dx: float
+    dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws, in output pixels.")
+    only_this_size: bool = False
+
+
+@carries_out(DragWatermark)
+def drag_watermark(here: Context, edit: DragWatermark) -> Edited:
     """The watermark's spot moved, inside the margin box, drawn to its sides and middles.
 
     Raises:
@@ -117,7 +144,17 @@ def _distances(box: Box, room: Box) -> list[Guide]:
     return found
 
 
-def align_pieces(here: Context, edit: edits.AlignPieces) -> Edited:
+class AlignPieces(EditBase):
+    """Align pieces: one to the margin box, several to each other."""
+
+    kind: Literal["align_pieces"] = "align_pieces"
+    ids: PieceIds
+    to: Literal["left", "center", "right", "top", "middle", "bottom"]
+    only_this_size: bool = False
+
+
+@carries_out(AlignPieces)
+def align_pieces(here: Context, edit: AlignPieces) -> Edited:
     """One piece to the margin box, several to the box around them."""
     chosen = [one for one in laid_here(here) if one.piece.id in edit.ids]
     if not chosen:
@@ -131,7 +168,19 @@ def align_pieces(here: Context, edit: edits.AlignPieces) -> Edited:
     return put(here, places, edit.only_this_size)
 
 
-def scale_piece(here: Context, edit: edits.ScalePiece) -> Edited:
+class ScalePiece(EditBase):
+    """Drag a piece's grip, in output pixels."""
+
+    kind: Literal["scale_piece"] = "scale_piece"
+    id: Identifier
+    grip: Literal["n", "e", "s", "w", "ne", "se", "sw", "nw"]
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+@carries_out(ScalePiece)
+def scale_piece(here: Context, edit: ScalePiece) -> Edited:
     """A corner dragged scales a piece about the opposite corner, keeping its proportions; a
     side grip changes the width of a text's lines, or one side of a badge."""
     laid = laid_one(here, edit.id)
@@ -167,7 +216,20 @@ def scale_piece(here: Context, edit: edits.ScalePiece) -> Edited:
     return put(edited, {now: (centre_x, centre_y)}, edit.only_this_size)
 
 
-def turn_piece(here: Context, edit: edits.TurnPiece) -> Edited:
+class TurnPiece(EditBase):
+    """Drag the knob above a piece, which lies ``distance`` output pixels from its edge."""
+
+    kind: Literal["turn_piece"] = "turn_piece"
+    id: Identifier
+    distance: float = Field(ge=0)
+    dx: float
+    dy: float
+    step: float = Field(default=0, ge=0, le=90, description="Degrees; 0 turns freely.")
+    only_this_size: bool = False
+
+
+@carries_out(TurnPiece)
+def turn_piece(here: Context, edit: TurnPiece) -> Edited:
     """Turned so that what was right above the middle goes along with the pointer."""
     laid = laid_one(here, edit.id)
     angle = math.radians(laid.angle)
@@ -182,7 +244,16 @@ def turn_piece(here: Context, edit: edits.TurnPiece) -> Edited:
     return put(edited, {now: (laid.x, laid.y)}, edit.only_this_size)
 
 
-def anchor_piece(here: Context, edit: edits.AnchorPiece) -> Edited:
+class AnchorPiece(EditBase):
+    """Hang a piece on the margin box, or on the photo where it is."""
+
+    kind: Literal["anchor_piece"] = "anchor_piece"
+    id: Identifier
+    to: Literal["margin", "photo"]
+
+
+@carries_out(AnchorPiece)
+def anchor_piece(here: Context, edit: AnchorPiece) -> Edited:
     """Hang a piece on the photo's point under its middle, or on the margin box; it stays where it
     is on the size in hand."""
     laid = laid_one(here, edit.id)
@@ -196,7 +267,20 @@ def anchor_piece(here: Context, edit: edits.AnchorPiece) -> Edited:
     )
 
 
-def place_piece(here: Context, edit: edits.PlacePiece) -> Edited:
+class PlacePiece(EditBase):
+    """Put a piece's middle on a place of the size, in output pixels, perhaps in a colour that
+    can be read there."""
+
+    kind: Literal["place_piece"] = "place_piece"
+    id: Identifier
+    x: float
+    y: float
+    colour: Colour | None = None
+    only_this_size: bool = False
+
+
+@carries_out(PlacePiece)
+def place_piece(here: Context, edit: PlacePiece) -> Edited:
     laid = laid_one(here, edit.id)
     if edit.colour and isinstance(laid.piece, TextPiece):
         fields: dict[str, Any] = {"colour": edit.colour}

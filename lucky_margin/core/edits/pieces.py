@@ -1,25 +1,34 @@
 """Edits of pieces: added, copied, changed, ordered, removed; of one size or all."""
 
 from collections.abc import Iterable
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
+from pydantic import Field
 
 from lucky_margin.core.document import (
+    BadgeForm,
     BadgePiece,
+    Colour,
+    IconName,
+    Identifier,
+    KnockOut,
     MarginAnchor,
     MarkPiece,
     PicturePiece,
     Piece,
+    PieceChanges,
+    Sha256,
     Shadow,
     TextPart,
     TextPiece,
+    UsedMark,
     rgb_of,
 )
 from lucky_margin.core.document.pieces import MOST_PIECES
-from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.edits.placing import changed_piece, laid_here, margins_here
+from lucky_margin.core.edits.registry import EditBase, PieceIds, carries_out
 from lucky_margin.core.edits.steps import with_own
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import focus_on
@@ -68,7 +77,19 @@ DUPLICATE_STEP = 0.03
 """Of the short side: how far a copy lies from its original."""
 
 
-def add_text(here: Context, edit: edits.AddText) -> Edited:
+class AddText(EditBase):
+    """Add words, set for what they are for."""
+
+    kind: Literal["add_text"] = "add_text"
+    purpose: Literal["headline", "line", "small", "price"] = "line"
+    text: str = ""
+    palette: tuple[Colour, ...] = Field(
+        default=(), description="The photo's colours, of which the words take a light one."
+    )
+
+
+@carries_out(AddText)
+def add_text(here: Context, edit: AddText) -> Edited:
     colour = _first_colour(here, edit)
     fields = PURPOSES[edit.purpose] | {"shadow": Shadow(), "colour": colour}
     text = edit.text or SAMPLE_WORDS[edit.purpose]
@@ -76,7 +97,7 @@ def add_text(here: Context, edit: edits.AddText) -> Edited:
     return _added(here, [_where_free(here, piece, fields["anchor"])])
 
 
-def _first_colour(here: Context, edit: edits.AddText) -> str:
+def _first_colour(here: Context, edit: AddText) -> str:
     """That of the words that the finish has already; else a light tint of the photo's palest
     colour or, for a price, of its strongest one; else white."""
     written = [piece.colour for piece in here.finish.pieces if isinstance(piece, TextPiece)]
@@ -92,28 +113,71 @@ def _first_colour(here: Context, edit: edits.AddText) -> str:
     return "#{:02X}{:02X}{:02X}".format(*codes)
 
 
-def add_badge(here: Context, edit: edits.AddBadge) -> Edited:
+class AddBadge(EditBase):
+    """Add a drawn form."""
+
+    kind: Literal["add_badge"] = "add_badge"
+    form: BadgeForm
+    icon: IconName | None = None
+
+
+@carries_out(AddBadge)
+def add_badge(here: Context, edit: AddBadge) -> Edited:
     width, height = FIRST_SIDES.get(edit.form, (FIRST_SIDE, FIRST_SIDE))
     piece = BadgePiece(id="badge", form=edit.form, width=width, height=height, icon=edit.icon)
     return _added(here, [piece])
 
 
-def add_picture(here: Context, edit: edits.AddPicture) -> Edited:
+class AddPicture(EditBase):
+    """Add a picture of the shelf."""
+
+    kind: Literal["add_picture"] = "add_picture"
+    sha256: Sha256
+    ratio: float
+    knock_out: KnockOut | None = None
+
+
+@carries_out(AddPicture)
+def add_picture(here: Context, edit: AddPicture) -> Edited:
     piece = PicturePiece(
         id="picture", sha256=edit.sha256, ratio=edit.ratio, knock_out=edit.knock_out
     )
     return _added(here, [piece])
 
 
-def add_mark(here: Context, edit: edits.AddMark) -> Edited:
+class AddMark(EditBase):
+    """Place a kept mark."""
+
+    kind: Literal["add_mark"] = "add_mark"
+    mark: UsedMark
+
+
+@carries_out(AddMark)
+def add_mark(here: Context, edit: AddMark) -> Edited:
     return _added(here, [_where_free(here, MarkPiece(id="mark", mark=edit.mark), MARK_HOME)])
 
 
-def paste_pieces(here: Context, edit: edits.PastePieces) -> Edited:
+class PastePieces(EditBase):
+    """Add copies of pieces, perhaps of another finish."""
+
+    kind: Literal["paste_pieces"] = "paste_pieces"
+    pieces: tuple[Piece, ...]
+
+
+@carries_out(PastePieces)
+def paste_pieces(here: Context, edit: PastePieces) -> Edited:
     return _added(here, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces])
 
 
-def duplicate_pieces(here: Context, edit: edits.DuplicatePieces) -> Edited:
+class DuplicatePieces(EditBase):
+    """Add copies of pieces beside them."""
+
+    kind: Literal["duplicate_pieces"] = "duplicate_pieces"
+    ids: PieceIds
+
+
+@carries_out(DuplicatePieces)
+def duplicate_pieces(here: Context, edit: DuplicatePieces) -> Edited:
     copies = [
         piece.model_copy(update={"dx": piece.dx + DUPLICATE_STEP, "dy": piece.dy + DUPLICATE_STEP})
         for piece in _chosen(here, edit.ids)
@@ -121,7 +185,15 @@ def duplicate_pieces(here: Context, edit: edits.DuplicatePieces) -> Edited:
     return _added(here, copies)
 
 
-def remove_pieces(here: Context, edit: edits.RemovePieces) -> Edited:
+class RemovePieces(EditBase):
+    """Remove pieces from the finish."""
+
+    kind: Literal["remove_pieces"] = "remove_pieces"
+    ids: PieceIds
+
+
+@carries_out(RemovePieces)
+def remove_pieces(here: Context, edit: RemovePieces) -> Edited:
     """Without the pieces, and without what sizes do differently about them."""
     gone = set(edit.ids)
     finish = here.finish
@@ -133,7 +205,16 @@ def remove_pieces(here: Context, edit: edits.RemovePieces) -> Edited:
     return here.edited(finish.model_copy(update={"pieces": pieces}))
 
 
-def group_pieces(here: Context, edit: edits.GroupPieces) -> Edited:
+class GroupPieces(EditBase):
+    """Make pieces one group, or each a piece of its own again."""
+
+    kind: Literal["group_pieces"] = "group_pieces"
+    ids: PieceIds
+    together: bool = True
+
+
+@carries_out(GroupPieces)
+def group_pieces(here: Context, edit: GroupPieces) -> Edited:
     """The pieces as one group, or each for itself again."""
     chosen = {piece.id for piece in _chosen(here, edit.ids)}
     number = max((piece.group or 0 for piece in here.finish.pieces), default=0) + 1
@@ -146,7 +227,16 @@ def group_pieces(here: Context, edit: edits.GroupPieces) -> Edited:
     return here.edited(here.finish.model_copy(update={"pieces": pieces}))
 
 
-def order_piece(here: Context, edit: edits.OrderPiece) -> Edited:
+class OrderPiece(EditBase):
+    """Move a piece towards the front or the back."""
+
+    kind: Literal["order_piece"] = "order_piece"
+    id: Identifier
+    to: Literal["front", "forward", "backward", "back"]
+
+
+@carries_out(OrderPiece)
+def order_piece(here: Context, edit: OrderPiece) -> Edited:
     pieces = list(here.finish.pieces)
     piece = here.finish.piece(edit.id)
     place = pieces.index(piece)
@@ -157,7 +247,17 @@ def order_piece(here: Context, edit: edits.OrderPiece) -> Edited:
     return here.edited(here.finish.model_copy(update={"pieces": tuple(pieces)}))
 
 
-def set_piece(here: Context, edit: edits.SetPiece) -> Edited:
+class SetPiece(EditBase):
+    """Change fields of pieces; each takes those that it has."""
+
+    kind: Literal["set_piece"] = "set_piece"
+    ids: PieceIds
+    changes: PieceChanges
+    only_this_size: bool = False
+
+
+@carries_out(SetPiece)
+def set_piece(here: Context, edit: SetPiece) -> Edited:
     """The pieces with these changes; each takes those that it has a field for."""
     edited = here
     for piece in _chosen(here, edit.ids):
@@ -199,7 +299,15 @@ def _alike(one: str, other: str) -> int:
     )
 
 
-def follow_piece(here: Context, edit: edits.FollowPiece) -> Edited:
+class FollowPiece(EditBase):
+    """Drop the size's own ways in a piece."""
+
+    kind: Literal["follow_piece"] = "follow_piece"
+    id: Identifier
+
+
+@carries_out(FollowPiece)
+def follow_piece(here: Context, edit: FollowPiece) -> Edited:
     own = {key: ways for key, ways in here.size.own.pieces.items() if key != edit.id}
     return here.edited(here.finish.with_size(with_own(here.size, pieces=own)))
 

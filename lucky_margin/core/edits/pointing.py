@@ -1,11 +1,12 @@
 """Edits of what a piece points at: the ends of arrows and lines, the pointers of bubbles."""
 
 import math
+from typing import Literal
 
-from lucky_margin.core.document import BadgePiece, MarginAnchor
-from lucky_margin.core.edits import edit as edits
+from lucky_margin.core.document import BadgePiece, Identifier, MarginAnchor
 from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.edits.placing import changed_piece, laid_one, put, spot_at, tail_hung
+from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
 
@@ -13,7 +14,20 @@ BUBBLE_REACH = 0.9
 """How far below a bubble it points at first, of its height."""
 
 
-def point_piece(here: Context, edit: edits.PointPiece) -> Edited:
+class PointPiece(EditBase):
+    """Drag an end of an arrow or a line, or a bubble's pointer, in output pixels; what it points
+    at is then held at the photo."""
+
+    kind: Literal["point_piece"] = "point_piece"
+    id: Identifier
+    end: Literal["tail", "tip"]
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+@carries_out(PointPiece)
+def point_piece(here: Context, edit: PointPiece) -> Edited:
     """An arrow whose end is dragged holds on to the photo with its tip from then on."""
     laid = laid_one(here, edit.id)
     (tail_x, tail_y), (tip_x, tip_y) = ends_of(laid)
@@ -28,7 +42,15 @@ def point_piece(here: Context, edit: edits.PointPiece) -> Edited:
     return here.edited(changed_piece(here, edit.id, fields, edit.only_this_size).finish)
 
 
-def release_tip(here: Context, edit: edits.ReleaseTip) -> Edited:
+class ReleaseTip(EditBase):
+    """Let a piece no longer hold on to the photo with its tip; it stays as it is."""
+
+    kind: Literal["release_tip"] = "release_tip"
+    id: Identifier
+
+
+@carries_out(ReleaseTip)
+def release_tip(here: Context, edit: ReleaseTip) -> Edited:
     """The piece as long and as steep as it is now, hung on the margin box by its middle."""
     laid = laid_one(here, edit.id)
     fields: dict[str, object] = {"tip": None}

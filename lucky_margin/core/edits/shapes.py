@@ -1,8 +1,10 @@
 """Edits of a size's shape and margin."""
 
-from lucky_margin.core.document import Rectangle
-from lucky_margin.core.edits import edit as edits
+from typing import Literal
+
+from lucky_margin.core.document import Rectangle, Shape
 from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing.rooms import clamped
 from lucky_margin.core.outlines import outline_of
@@ -11,20 +13,55 @@ MOST_MARGIN = 0.4
 LEAST_SCALE = 0.05
 
 
-def set_shape(here: Context, edit: edits.SetShape) -> Edited:
+class SetShape(EditBase):
+    """Give the size another outline."""
+
+    kind: Literal["set_shape"] = "set_shape"
+    shape: Shape
+
+
+@carries_out(SetShape)
+def set_shape(here: Context, edit: SetShape) -> Edited:
     return here.with_size(shape=edit.shape)
 
 
-def set_margin(here: Context, edit: edits.SetMargin) -> Edited:
+class SetMargin(EditBase):
+    """Give the size another margin, as a fraction of its short side."""
+
+    kind: Literal["set_margin"] = "set_margin"
+    margin: float
+
+
+@carries_out(SetMargin)
+def set_margin(here: Context, edit: SetMargin) -> Edited:
     return here.with_size(margin=edit.margin)
 
 
-def drag_margin(here: Context, edit: edits.DragMargin) -> Edited:
+class DragMargin(EditBase):
+    """Make the margin wider by so many output pixels."""
+
+    kind: Literal["drag_margin"] = "drag_margin"
+    by: float
+
+
+@carries_out(DragMargin)
+def drag_margin(here: Context, edit: DragMargin) -> Edited:
     margin = here.size.margin + edit.by / here.frame.output.short_side
     return here.with_size(margin=clamped(margin, 0, MOST_MARGIN))
 
 
-def drag_shape(here: Context, edit: edits.DragShape) -> Edited:
+class DragShape(EditBase):
+    """Drag the shape, the grip at its lower right or that of its corner radius, in output
+    pixels."""
+
+    kind: Literal["drag_shape"] = "drag_shape"
+    grip: Literal["move", "scale", "radius"]
+    dx: float
+    dy: float
+
+
+@carries_out(DragShape)
+def drag_shape(here: Context, edit: DragShape) -> Edited:
     if edit.grip == "radius":
         return _drag_radius(here, edit)
     output, shape = here.frame.output, here.size.shape
@@ -43,7 +80,7 @@ def drag_shape(here: Context, edit: edits.DragShape) -> Edited:
     return here.with_size(shape=changed(shape, scale=scale, x=x, y=y))
 
 
-def _drag_radius(here: Context, edit: edits.DragShape) -> Edited:
+def _drag_radius(here: Context, edit: DragShape) -> Edited:
     shape, output = here.size.shape, here.frame.output
     if not isinstance(shape, Rectangle):
         raise BadInput("Only a rectangle has a corner radius; choose that shape first.")

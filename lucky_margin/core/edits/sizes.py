@@ -1,40 +1,76 @@
 """Edits of sizes: their number, order, names, pixels and ratios."""
 
+from typing import Literal
+
+from pydantic import Field
+
 from lucky_margin.core.document import (
     MAX_SIZES,
     AsCropped,
     Finish,
     FixedPixels,
+    Name,
     OneSide,
     OwnWays,
+    Pixels,
     Ratio,
     Size,
     SizePlan,
 )
-from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 
 _LONGEST_NAME = 120
 
 
-def use_size(here: Context, edit: edits.UseSize) -> Edited:
+class UseSize(EditBase):
+    """Make the size in hand one of the library, or one of one's own."""
+
+    kind: Literal["use_size"] = "use_size"
+    plan: SizePlan
+
+
+@carries_out(UseSize)
+def use_size(here: Context, edit: UseSize) -> Edited:
     plan = edit.plan
     own = OwnWays(turn=here.size.own.turn, border=plan.own.border, export=plan.own.export)
     size = changed(size_of_plan(plan, here.size.id), crop=here.size.crop, own=own)
     return here.edited(_reframed(here, size))
 
 
-def add_size(here: Context, edit: edits.AddSize) -> Edited:
+class AddSize(EditBase):
+    """Add a size to the finish and take it in hand."""
+
+    kind: Literal["add_size"] = "add_size"
+    plan: SizePlan
+
+
+@carries_out(AddSize)
+def add_size(here: Context, edit: AddSize) -> Edited:
     return _inserted(here, size_of_plan(edit.plan, _new_id(here.finish)), len(here.finish.sizes))
 
 
-def duplicate_size(here: Context, edit: edits.DuplicateSize) -> Edited:
+class DuplicateSize(EditBase):
+    """Add a copy of the size in hand after it, and take that in hand."""
+
+    kind: Literal["duplicate_size"] = "duplicate_size"
+
+
+@carries_out(DuplicateSize)
+def duplicate_size(here: Context, edit: DuplicateSize) -> Edited:
     copy = changed(here.size, id=_new_id(here.finish), name=f"{here.size.name[:110]} (copy)")
     return _inserted(here, copy, here.finish.sizes.index(here.size) + 1)
 
 
-def remove_size(here: Context, edit: edits.RemoveSize) -> Edited:
+class RemoveSize(EditBase):
+    """Remove the size in hand, unless it is the last one."""
+
+    kind: Literal["remove_size"] = "remove_size"
+
+
+@carries_out(RemoveSize)
+def remove_size(here: Context, edit: RemoveSize) -> Edited:
     kept = tuple(size for size in here.finish.sizes if size.id != here.size.id)
     if not kept:
         raise BadInput("A finish keeps at least one size; add another one first.")
@@ -42,26 +78,67 @@ def remove_size(here: Context, edit: edits.RemoveSize) -> Edited:
     return Edited(here.finish.model_copy(update={"sizes": kept}), kept[place].id)
 
 
-def rename_size(here: Context, edit: edits.RenameSize) -> Edited:
+class RenameSize(EditBase):
+    """Call the size in hand something else."""
+
+    kind: Literal["rename_size"] = "rename_size"
+    name: str
+
+
+@carries_out(RenameSize)
+def rename_size(here: Context, edit: RenameSize) -> Edited:
     return here.with_size(name=edit.name[:_LONGEST_NAME])
 
 
-def place_size(here: Context, edit: edits.PlaceSize) -> Edited:
+class PlaceSize(EditBase):
+    """Move the size in hand to this place among the sizes, counted from 0."""
+
+    kind: Literal["place_size"] = "place_size"
+    place: int = Field(ge=0)
+
+
+@carries_out(PlaceSize)
+def place_size(here: Context, edit: PlaceSize) -> Edited:
     others = [size for size in here.finish.sizes if size.id != here.size.id]
     others.insert(min(edit.place, len(others)), here.size)
     return here.edited(here.finish.model_copy(update={"sizes": tuple(others)}))
 
 
-def set_seen_width(here: Context, edit: edits.SetSeenWidth) -> Edited:
+class SetSeenWidth(EditBase):
+    """Say how wide people usually see the size, in pixels."""
+
+    kind: Literal["set_seen_width"] = "set_seen_width"
+    seen_width: int
+
+
+@carries_out(SetSeenWidth)
+def set_seen_width(here: Context, edit: SetSeenWidth) -> Edited:
     return here.with_size(seen_width=edit.seen_width)
 
 
-def set_pixels(here: Context, edit: edits.SetPixels) -> Edited:
+class SetPixels(EditBase):
+    """Give the size other pixels, and a name when they have one."""
+
+    kind: Literal["set_pixels"] = "set_pixels"
+    pixels: Pixels
+    name: Name | None = None
+
+
+@carries_out(SetPixels)
+def set_pixels(here: Context, edit: SetPixels) -> Edited:
     fields = {"pixels": edit.pixels} | ({"name": edit.name} if edit.name else {})
     return here.edited(_reframed(here, here.size.model_copy(update=fields)))
 
 
-def choose_ratio(here: Context, edit: edits.ChooseRatio) -> Edited:
+class ChooseRatio(EditBase):
+    """Hold the window to a ratio; null frees it, "original" is the photo's own."""
+
+    kind: Literal["choose_ratio"] = "choose_ratio"
+    ratio: Ratio | Literal["original"] | None
+
+
+@carries_out(ChooseRatio)
+def choose_ratio(here: Context, edit: ChooseRatio) -> Edited:
     if edit.ratio is None:
         return _free_ratio(here)
     bounds = here.photo.surface

@@ -1,11 +1,32 @@
 """Edits of the docket's steps, which the finish sets and a size may do in its own way."""
 
-from typing import Any
+from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 
-from lucky_margin.core.document import OwnWays, Size
+from pydantic import create_model
+
+from lucky_margin.core.document import Ground, OwnWays, Sides, Size
+from lucky_margin.core.document.docket import STEPS, VALUES, Step
 from lucky_margin.core.document.own_ways import Changes
-from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.registry import EditBase, carries_out
+
+USUAL: dict[str, dict[str, Any]] = {"border": {"thickness": Sides.all(0.025)}}
+"""What a step begins with when it is switched on before anything is set in it."""
+
+
+def _one_of(keys: list[str]) -> Any:
+    """Text that has to be one of ``keys``, which are the registry's."""
+    return Literal[tuple(keys)]
+
+
+if TYPE_CHECKING:
+    StepKey: TypeAlias = str
+    SwitchKey: TypeAlias = str
+    FollowKey: TypeAlias = str
+else:
+    StepKey = _one_of([step.key for step in STEPS])
+    SwitchKey = _one_of([step.key for step in STEPS if step.has_switch])
+    FollowKey = _one_of([*VALUES, "pieces"])
 
 
 def step_changed(here: Context, step: str, changes: Changes, only_this_size: bool) -> Edited:
@@ -26,51 +47,115 @@ def step_changed(here: Context, step: str, changes: Changes, only_this_size: boo
     return here.edited(finish.with_size(with_own(size, **{step: kept})))
 
 
-def set_tone(here: Context, edit: edits.SetTone) -> Edited:
-    return step_changed(here, "tone", edit.changes, edit.only_this_size)
+def _setter(field: str) -> type[EditBase]:
+    """The edit that changes a step's field, and what carries it out."""
+    model, changes = VALUES[field], OwnWays.model_fields[field].annotation
+    fields: dict[str, Any] = {
+        "kind": (_one_of([f"set_{field}"]), f"set_{field}"),
+        "changes": (changes, ...),
+        "only_this_size": (bool, False),
+    }
+    edit: type[EditBase] = create_model(
+        f"Set{model.__name__}",
+        __base__=EditBase,
+        __module__=__name__,
+        __doc__=f"Change fields of the {field}, for all sizes or only the one in hand.",
+        **fields,
+    )
+
+    @carries_out(edit)
+    def set_field(here: Context, edit: Any) -> Edited:
+        return step_changed(here, field, edit.changes, edit.only_this_size)
+
+    return edit
 
 
-def set_border(here: Context, edit: edits.SetBorder) -> Edited:
-    return step_changed(here, "border", edit.changes, edit.only_this_size)
+_SETTERS = {field: _setter(field) for field in VALUES}
+SetTurn: Any = _SETTERS["turn"]
+SetTone: Any = _SETTERS["tone"]
+SetBorder: Any = _SETTERS["border"]
+SetWatermark: Any = _SETTERS["watermark"]
+SetExport: Any = _SETTERS["export"]
 
 
-def set_watermark(here: Context, edit: edits.SetWatermark) -> Edited:
-    return step_changed(here, "watermark", edit.changes, edit.only_this_size)
+class SwitchStep(EditBase):
+    """Switch a step on or off, for all sizes or only the one in hand."""
+
+    kind: Literal["switch_step"] = "switch_step"
+    step: SwitchKey
+    on: bool
+    only_this_size: bool = False
 
 
-def set_export(here: Context, edit: edits.SetExport) -> Edited:
-    return step_changed(here, "export", edit.changes, edit.only_this_size)
+@carries_out(SwitchStep)
+def switch_step(here: Context, edit: SwitchStep) -> Edited:
+    """A step that is switched on with nothing in it yet begins with what is usual."""
+    (field,) = step_named(edit.step).fields
+    usual = USUAL.get(field, {}) if edit.on else {}
+    present = here.finish.as_set(field, here.size)
+    begins = usual if not changed(present, on=True).is_set else {}
+    changes = type(getattr(here.size.own, field))(on=edit.on, **begins)
+    return step_changed(here, field, changes, edit.only_this_size)
 
 
-def follow(here: Context, edit: edits.Follow) -> Edited:
+class Follow(EditBase):
+    """Drop the size's own ways in a step, so that it follows the finish again."""
+
+    kind: Literal["follow"] = "follow"
+    step: FollowKey
+
+
+@carries_out(Follow)
+def follow(here: Context, edit: Follow) -> Edited:
     return here.edited(here.finish.with_size(with_own(here.size, **{edit.step: {}})))
 
 
-def set_ground(here: Context, edit: edits.SetGround) -> Edited:
+class SetGround(EditBase):
+    """Change what shows behind the photo or outside the shape."""
+
+    kind: Literal["set_ground"] = "set_ground"
+    place: Literal["backdrop", "outside"]
+    ground: Ground
+
+
+@carries_out(SetGround)
+def set_ground(here: Context, edit: SetGround) -> Edited:
     return here.edited(here.finish.model_copy(update={edit.place: edit.ground}))
 
 
-def set_file_details(here: Context, edit: edits.SetFileDetails) -> Edited:
+class SetFileDetails(EditBase):
+    """Change what every exported file of the finish carries; unset fields stay."""
+
+    kind: Literal["set_file_details"] = "set_file_details"
+    name_pattern: str | None = None
+    keep_camera_data: bool | None = None
+    keep_place: bool | None = None
+    author: str | None = None
+    copyright: str | None = None
+
+
+@carries_out(SetFileDetails)
+def set_file_details(here: Context, edit: SetFileDetails) -> Edited:
     fields = edit.model_dump(exclude_none=True, exclude={"kind"})
     return here.edited(
         here.finish.model_copy(update={"export": changed(here.finish.export, **fields)})
     )
 
 
-def rename(here: Context, edit: edits.Rename) -> Edited:
+class Rename(EditBase):
+    """Call the finish something else."""
+
+    kind: Literal["rename"] = "rename"
+    name: str
+
+
+@carries_out(Rename)
+def rename(here: Context, edit: Rename) -> Edited:
     return here.edited(changed(here.finish, name=edit.name))
 
 
-def reset_step(here: Context, step: str) -> Edited:
-    """The step's default for the finish, and no own way of the size in hand."""
-    if step == "pieces":
-        finish = here.finish.model_copy(update={"pieces": ()})
-        for size in finish.sizes:
-            finish = finish.with_size(with_own(size, pieces={}))
-        return here.edited(finish)
-    default = type(getattr(here.finish, step))()
-    reset = here.finish.model_copy(update={step: default})
-    return here.edited(reset.with_size(with_own(here.size, **{step: {}})))
+def step_named(key: str) -> Step:
+    return next(step for step in STEPS if step.key == key)
 
 
 def with_own(size: Size, **ways: Any) -> Size:

@@ -4,7 +4,7 @@ All live in photo space; the screen speaks in output pixels.
 """
 
 import math
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 
@@ -13,6 +13,7 @@ from lucky_margin.core.document import (
     Area,
     AreaMask,
     BandMask,
+    Colour,
     EllipseMask,
     HueMask,
     LightMask,
@@ -24,8 +25,8 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.areas import MOST_MASKS
 from lucky_margin.core.document.tone import MOST_AREAS, MOST_WASHES
-from lucky_margin.core.edits import edit as edits
 from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.registry import EditBase, MaskKind, ToneGrip, carries_out
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.sampling.srgb import decode
@@ -39,7 +40,15 @@ LIGHT_REACH = 14.0
 _SMALLEST = 0.005
 
 
-def add_wash(here: Context, edit: edits.AddWash) -> Edited:
+class AddWash(EditBase):
+    """Add a wash over what is shown."""
+
+    kind: Literal["add_wash"] = "add_wash"
+    only_this_size: bool = False
+
+
+@carries_out(AddWash)
+def add_wash(here: Context, edit: AddWash) -> Edited:
     """A wash from the top of what is shown to its bottom."""
     washes = _tone(here).washes
     if len(washes) >= MOST_WASHES:
@@ -50,7 +59,16 @@ def add_wash(here: Context, edit: edits.AddWash) -> Edited:
     return _with(here, edit.only_this_size, washes=(*washes, wash))
 
 
-def add_area(here: Context, edit: edits.AddArea) -> Edited:
+class AddArea(EditBase):
+    """Add an area under a mask of this kind."""
+
+    kind: Literal["add_area"] = "add_area"
+    mask: MaskKind
+    only_this_size: bool = False
+
+
+@carries_out(AddArea)
+def add_area(here: Context, edit: AddArea) -> Edited:
     """An area of one mask that lies in what is shown."""
     areas = _tone(here).areas
     if len(areas) >= MOST_AREAS:
@@ -59,7 +77,17 @@ def add_area(here: Context, edit: edits.AddArea) -> Edited:
     return _with(here, edit.only_this_size, areas=(*areas, area))
 
 
-def add_mask(here: Context, edit: edits.AddMask) -> Edited:
+class AddMask(EditBase):
+    """Narrow an area down by one more mask."""
+
+    kind: Literal["add_mask"] = "add_mask"
+    number: int
+    mask: MaskKind
+    only_this_size: bool = False
+
+
+@carries_out(AddMask)
+def add_mask(here: Context, edit: AddMask) -> Edited:
     """One more mask, to narrow an area down."""
     area = _area(here, edit.number)
     if len(area.masks) >= MOST_MASKS:
@@ -68,7 +96,18 @@ def add_mask(here: Context, edit: edits.AddMask) -> Edited:
     return _with_area(here, edit, changed(area, masks=masks))
 
 
-def pick_for_mask(here: Context, edit: edits.PickForMask) -> Edited:
+class PickForMask(EditBase):
+    """Set the range of an area's mask around a colour of the photo."""
+
+    kind: Literal["pick_for_mask"] = "pick_for_mask"
+    number: int
+    mask: int
+    colour: Colour
+    only_this_size: bool = False
+
+
+@carries_out(PickForMask)
+def pick_for_mask(here: Context, edit: PickForMask) -> Edited:
     """The range of a mask around a colour of the photo."""
     mask = _mask(here, edit)
     lab = oklab.from_light(decode(np.array(rgb_of(edit.colour)) / 255))
@@ -84,7 +123,19 @@ def pick_for_mask(here: Context, edit: edits.PickForMask) -> Edited:
     return _with_mask(here, edit, picked)
 
 
-def drag_wash(here: Context, edit: edits.DragWash) -> Edited:
+class DragWash(EditBase):
+    """Drag a wash by one of its grips, in output pixels."""
+
+    kind: Literal["drag_wash"] = "drag_wash"
+    number: int
+    grip: ToneGrip
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+@carries_out(DragWash)
+def drag_wash(here: Context, edit: DragWash) -> Edited:
     """A wash with one of its ends elsewhere, or all of it."""
     washes = list(_tone(here).washes)
     if not 0 <= edit.number < len(washes):
@@ -93,7 +144,20 @@ def drag_wash(here: Context, edit: edits.DragWash) -> Edited:
     return _with(here, edit.only_this_size, washes=tuple(washes))
 
 
-def drag_mask(here: Context, edit: edits.DragMask) -> Edited:
+class DragMask(EditBase):
+    """Drag a band or an ellipse by one of its grips, in output pixels."""
+
+    kind: Literal["drag_mask"] = "drag_mask"
+    number: int
+    mask: int
+    grip: ToneGrip
+    dx: float
+    dy: float
+    only_this_size: bool = False
+
+
+@carries_out(DragMask)
+def drag_mask(here: Context, edit: DragMask) -> Edited:
     """A band or an ellipse with one of its grips elsewhere."""
     mask = _mask(here, edit)
     if isinstance(mask, BandMask):
@@ -103,14 +167,14 @@ def drag_mask(here: Context, edit: edits.DragMask) -> Edited:
     raise BadInput("Only a band or an ellipse is dragged.")
 
 
-def _line_dragged(here: Context, line: Any, edit: edits.DragWash | edits.DragMask) -> Any:
+def _line_dragged(here: Context, line: Any, edit: DragWash | DragMask) -> Any:
     """A wash or a band after a drag of its start, its end or its middle."""
     ends = {"start": ("start",), "end": ("end",)}.get(edit.grip, ("start", "end"))
     moved = {name: _moved(here, getattr(line, name), edit.dx, edit.dy) for name in ends}
     return changed(line, **moved)
 
 
-def _ellipse_dragged(here: Context, ellipse: EllipseMask, edit: edits.DragMask) -> EllipseMask:
+def _ellipse_dragged(here: Context, ellipse: EllipseMask, edit: DragMask) -> EllipseMask:
     """The rim to the right sets its radius and the angle, the rim below the other radius."""
     if edit.grip not in ("right", "below"):
         center = _moved(here, ellipse.center, edit.dx, edit.dy)
@@ -168,7 +232,8 @@ def _in_photo(here: Context, dx: float, dy: float) -> tuple[float, float]:
 
 def _tone(here: Context) -> Tone:
     """The tone as the size in hand has it, on or off."""
-    return here.size.own.tone.applied_to(here.finish.tone)
+    tone: Tone = here.finish.as_set("tone", here.size)
+    return tone
 
 
 def _area(here: Context, number: int) -> Area:
@@ -178,23 +243,21 @@ def _area(here: Context, number: int) -> Area:
     return areas[number]
 
 
-def _mask(here: Context, edit: edits.PickForMask | edits.DragMask) -> AreaMask:
+def _mask(here: Context, edit: PickForMask | DragMask) -> AreaMask:
     masks = _area(here, edit.number).masks
     if not 0 <= edit.mask < len(masks):
         raise BadInput(f"Area {edit.number + 1} has no mask {edit.mask + 1} (any more).")
     return masks[edit.mask]
 
 
-def _with_mask(here: Context, edit: edits.PickForMask | edits.DragMask, mask: AreaMask) -> Edited:
+def _with_mask(here: Context, edit: PickForMask | DragMask, mask: AreaMask) -> Edited:
     area = _area(here, edit.number)
     masks = list(area.masks)
     masks[edit.mask] = mask
     return _with_area(here, edit, changed(area, masks=tuple(masks)))
 
 
-def _with_area(
-    here: Context, edit: edits.AddMask | edits.PickForMask | edits.DragMask, area: Area
-) -> Edited:
+def _with_area(here: Context, edit: AddMask | PickForMask | DragMask, area: Area) -> Edited:
     areas = list(_tone(here).areas)
     areas[edit.number] = area
     return _with(here, edit.only_this_size, areas=tuple(areas))

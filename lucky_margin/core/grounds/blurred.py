@@ -1,7 +1,7 @@
 """The photo itself, blurred, as a ground.
 
 It is made once at a small fixed working size, whatever the scale of the picture it lies in, so
-that a preview and an export show the same; 16 bits keep it free of bands when it is enlarged.
+that a preview and an export show the same; 16 bits keep it free of hues when it is enlarged.
 """
 
 import cv2

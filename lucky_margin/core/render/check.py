@@ -3,7 +3,7 @@
 from typing import Literal
 
 from lucky_margin.core.document import Value
-from lucky_margin.core.edits.edit import Edit
+from lucky_margin.core.edits import Edit
 
 
 class CheckAction(Value):

@@ -16,15 +16,10 @@ from lucky_margin.core.document import (
     TurnChanges,
 )
 from lucky_margin.core.document.words import colour_in_words
-from lucky_margin.core.edits.edit import (
-    ResetStep,
-    SetContain,
-    SetExport,
-    SetPixels,
-    SetTone,
-    SetTurn,
-    SetWindow,
-)
+from lucky_margin.core.edits.framing import SetContain, SetWindow
+from lucky_margin.core.edits.resetting import ResetStep
+from lucky_margin.core.edits.sizes import SetPixels
+from lucky_margin.core.edits.steps import SetExport, SetTone, SetTurn
 from lucky_margin.core.framing import Frame, focus_box, frame_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.render.check import Check, CheckAction
@@ -49,7 +44,7 @@ NOISY = 2.5
 """8-bit steps of noise from which it shows."""
 
 _SMOOTHING_TRIED = (30, 50, 70, 100)
-_CLIPPERS = ("exposure", "contrast", "whites", "blacks", "saturation", "vibrance")
+_CLIPPERS = ("exposure", "contrast", "white_point", "black_point", "saturation", "muted_colours")
 _GENTLER_TRIES = 5
 _LEAST_SAID = 0.05
 """Percent; less would be said as 0.0."""
@@ -91,7 +86,7 @@ def _sharpness(finish: Finish, size: Size, frame: Frame, facts: PhotoFacts) -> C
     word = "Poor" if enlargement >= POOR else "Soft"
     text = (
         f"{word}: the photo has too few pixels here, each is enlarged to {enlargement:.2f}; "
-        f"{'it will look grainy' if word == 'Poor' else 'fine detail will blur'}."
+        f"{'it will look blurred' if word == 'Poor' else 'fine detail will be soft'}."
     )
     action = _more_of_the_photo(finish, size, frame, facts) or _fewer_pixels(size, enlargement)
     return Check(key="sharpness", light="look", text=text, action=action)
@@ -214,17 +209,16 @@ def _clipping(finish: Finish, size: Size, sources: Sources) -> Check | None:
     if not tone.is_set:
         return None
     newly = measure_tone(finish, size, sources).newly
+    shares = ((newly.high, "white"), (newly.low, "black"))
+    clipped = " and ".join(
+        f"{100 * share:.1f}\N{NO-BREAK SPACE}% to {end}" for share, end in shares
+    )
     if max(newly.high, newly.low) <= CLIPPED:
-        return None
-    parts = [
-        f"{100 * share:.1f}\N{NO-BREAK SPACE}% {word}"
-        for share, word in ((newly.high, "burnt out"), (newly.low, "sunk to black"))
-        if share > CLIPPED
-    ]
+        return Check(key="clipping", light="fine", text=f"The tone clips {clipped}.")
     return Check(
         key="clipping",
         light="look",
-        text=f"The tone clips what the photo still shows: {', '.join(parts)}.",
+        text=f"The tone clips what the photo still shows: {clipped}.",
         action=_gentler(finish, size, sources),
     )
 
@@ -232,7 +226,7 @@ def _clipping(finish: Finish, size: Size, sources: Sources) -> Check | None:
 def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
     """The settings that clip, each by the same share weaker, until no more is clipped; where
     that is not enough, no tone at all."""
-    tone = size.own.tone.applied_to(finish.tone)
+    tone = finish.as_set("tone", size)
 
     def weaker(share: float) -> ToneChanges:
         return ToneChanges(**{name: round(share * getattr(tone, name), 2) for name in _CLIPPERS})
@@ -270,10 +264,12 @@ def _smoother(finish: Finish, size: Size, sources: Sources) -> CheckAction | Non
     """The least smoothing, of what is tried, that brings the noise down."""
     tone = finish.tone_of(size)
     for amount in _SMOOTHING_TRIED:
-        if amount <= tone.smooth_light:
+        if amount <= tone.noise_reduction:
             continue
         changes = ToneChanges(
-            on=True, smooth_light=amount, smooth_colour=max(amount, tone.smooth_colour)
+            on=True,
+            noise_reduction=amount,
+            colour_noise_reduction=max(amount, tone.colour_noise_reduction),
         )
         tried = size.model_copy(
             update={"own": size.own.model_copy(update={"tone": _over(size.own.tone, changes)})}

@@ -125,7 +125,12 @@ class _Strips:
         if not needs_detail(self.tone):
             return cache.get_or_make(("at 16 bits", *key), lambda: self._sampled(region))
         tone = self.tone
-        settings = (tone.smooth_light, tone.smooth_colour, tone.texture, tone.sharpen)
+        settings = (
+            tone.noise_reduction,
+            tone.colour_noise_reduction,
+            tone.fine_detail,
+            tone.sharpening,
+        )
         return cache.get_or_make(
             ("detailed", *key, self.scale, settings), lambda: self._detailed(region)
         )

@@ -131,7 +131,7 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         margin=round(margins.thickness, _PLENTY),
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
-        tone_shapes=tone_shapes(size.own.tone.applied_to(finish.tone), frame),
+        tone_shapes=tone_shapes(finish.as_set("tone", size), frame),
         pieces=[_piece(p) for p in laid_pieces(finish, size, frame, margins, sources.font)],
         watermark=_watermark(finish, size, margins, frame, sources),
         outline=outer.svg(),

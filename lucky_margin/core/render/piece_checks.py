@@ -9,8 +9,9 @@ from lucky_margin.core.document import (
     TextPiece,
     WatermarkChanges,
 )
-from lucky_margin.core.edits.edit import AlignPieces, PlacePiece, SetPiece, SetWatermark
-from lucky_margin.core.edits.moving import scaled_fields
+from lucky_margin.core.edits.moving import AlignPieces, PlacePiece, scaled_fields
+from lucky_margin.core.edits.pieces import SetPiece
+from lucky_margin.core.edits.steps import SetWatermark
 from lucky_margin.core.framing import Frame, focus_on, frame_of
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.pieces import LaidPiece, Margins, margins_of

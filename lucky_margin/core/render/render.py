@@ -35,6 +35,7 @@ from lucky_margin.core.render.compose import Sheet, compose
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
 from lucky_margin.core.render.laying import area_under, placed, toned_photo
+from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import sprite_on, sprites_of
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import sample
@@ -43,15 +44,9 @@ from lucky_margin.core.types import Mask, Picture8, Region
 
 View = Literal["final", "photo", "before", "clipping", "mask", "piece"]
 """``final`` is what is exported, ``before`` the same framing without any other step,
-``clipping`` the final picture with clipped pixels of the photo marked, ``mask`` the final
-picture with an area tinted, ``piece`` pieces that are held alone, on nothing, and ``photo`` the
+``clipping`` the final picture with clipped pixels of the photo hatched, ``mask`` the same
+with all but an area veiled, ``piece`` pieces that are held alone, on nothing, and ``photo`` the
 whole turned photo, whose pixels are then turned pixels."""
-
-CLIPPED_HIGH, CLIPPED_LOW = (184, 64, 26), (40, 90, 220)
-"""How clipped pixels are marked: with a channel at the top, and with all at the bottom."""
-
-AREA_TINT, AREA_OPACITY = (214, 51, 108), 0.62
-"""How an area is marked."""
 
 SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
@@ -114,7 +109,7 @@ def render(
         return compose(Sheet(photo=bare, **vars(sprites), origin=grid.region[:2]))
     sheet = _sheet(finish, size, sources, frame, grid, view)
     if view == "clipping":
-        sheet = _with_clipping(sheet)
+        sheet = replace(sheet, photo=with_clipping(sheet.photo, grid.region))
     elif view == "mask":
         sheet = _with_area(sheet, finish, size, area, sources, frame, grid)
     if view != "before":
@@ -146,15 +141,6 @@ def _smallest_drawn(finish: Finish, size: Size, frame: Frame) -> float:
     return 1.0 if needs_detail(finish.tone_of(size)) and pixels <= QUICK_PIXELS else SMALLEST_DRAWN
 
 
-def _with_clipping(sheet: Sheet) -> Sheet:
-    """The sheet with the photo's clipped pixels in colours of their own."""
-    marked = sheet.photo.copy()
-    seen = sheet.photo[:, :, :3]
-    marked[:, :, :3][(seen == 255).any(axis=2)] = CLIPPED_HIGH
-    marked[:, :, :3][(seen == 0).all(axis=2)] = CLIPPED_LOW
-    return replace(sheet, photo=marked)
-
-
 def _with_area(
     sheet: Sheet,
     finish: Finish,
@@ -164,7 +150,7 @@ def _with_area(
     frame: Frame,
     grid: Grid,
 ) -> Sheet:
-    """The sheet with an area of its tone under a tint."""
+    """The sheet with a veil over all but an area of its tone."""
     tone = finish.tone_of(size)
     if not 0 <= number < len(tone.areas):
         raise BadInput(f"There is no area {number + 1}; this tone has {len(tone.areas)}.")
@@ -177,10 +163,7 @@ def _with_area(
         grid.region,
         sources,
     )
-    share = AREA_OPACITY * mask[:, :, None] / 255
-    marked = sheet.photo.copy()
-    marked[:, :, :3] = np.rint(marked[:, :, :3] * (1 - share) + np.array(AREA_TINT) * share)
-    return replace(sheet, photo=marked)
+    return replace(sheet, photo=with_veil(sheet.photo, mask))
 
 
 def flatten_colour(finish: Finish) -> str:

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import BandMask, EllipseMask, PhotoSpot, Tone, Value, Wash
-from lucky_margin.core.edits.edit import ToneGrip
+from lucky_margin.core.edits.registry import ToneGrip
 from lucky_margin.core.framing import Frame
 
 _CROSS = 0.2
@@ -64,12 +64,15 @@ Spots = tuple[float, float]
 def _line(
     line: Wash | BandMask, to_output: Affine, sides: tuple[int, int]
 ) -> tuple[str, list[ShapeGrip]]:
-    """From start to end, each marked across."""
+    """From start, marked by a bar across, to end, marked by an arrow's head."""
     (x0, y0), (x1, y1) = (_laid(spot, to_output, sides) for spot in (line.start, line.end))
-    across = -(y1 - y0) * _CROSS, (x1 - x0) * _CROSS
+    along = (x1 - x0) * _CROSS, (y1 - y0) * _CROSS
+    across = -along[1], along[0]
     path = f"M{x0:.2f} {y0:.2f}L{x1:.2f} {y1:.2f}"
-    for x, y in ((x0, y0), (x1, y1)):
-        path += f"M{x - across[0]:.2f} {y - across[1]:.2f}l{2 * across[0]:.2f} {2 * across[1]:.2f}"
+    path += f"M{x0 - across[0]:.2f} {y0 - across[1]:.2f}l{2 * across[0]:.2f} {2 * across[1]:.2f}"
+    for side in (1, -1):
+        x, y = x1 - along[0] + side * across[0], y1 - along[1] + side * across[1]
+        path += f"M{x:.2f} {y:.2f}L{x1:.2f} {y1:.2f}"
     middle = ShapeGrip(grip="middle", x=(x0 + x1) / 2, y=(y0 + y1) / 2)
     return path, [ShapeGrip(grip="start", x=x0, y=y0), middle, ShapeGrip(grip="end", x=x1, y=y1)]
 

@@ -12,7 +12,7 @@ Rgb = tuple[int, int, int]
 def linear_gradient(
     start: Rgb, end: Rgb, *, along: tuple[float, float, float], region: Region
 ) -> Picture8:
-    """The pixels of ``region``, mixed in encoded sRGB and dithered, so that no bands show.
+    """The pixels of ``region``, mixed in encoded sRGB and dithered, so that no hues show.
 
     A pixel whose centre is at ``x, y`` (output pixels) has a share of ``end`` of
     ``along[0] x + along[1] y + along[2]``, kept within 0..1.

@@ -27,6 +27,9 @@ STRIKE = 0.07
 _LAID_KEPT = 128
 """Texts that stay laid out, since a picture, its checks and its proofs ask for the same."""
 
+_AFTER = 1e-4
+"""How much larger, in shares, than where a line breaks is surely past it."""
+
 _TRIES = 24
 _SPACE = 1e-3
 
@@ -154,13 +157,32 @@ def fitted_text(
 def _fitted(
     text: str, style: TextStyle, width: float, height: float, parts: tuple[PartStyle, ...]
 ) -> LaidText:
-    low, high = _SPACE, min(4 * max(width, height), width / _widest_word(text, style))
+    most = min(4 * max(width, height), width / _widest_word(text, style))
+
+    def laid(size: float) -> LaidText:
+        return _lay(text, style, size, width + BEARINGS * size, parts)
+
+    def fits(size: float) -> bool:
+        ink = laid(size).ink
+        return ink.width <= width and ink.height <= height
+
+    size = _largest(fits, _SPACE, most)
+    while True:
+        # A little larger a line may be too long, and larger still break into two that fit again.
+        lines = laid(size).lines
+        broken = _largest(lambda tried, lines=lines: laid(tried).lines <= lines, size, most)
+        further = broken * (1 + _AFTER)
+        if further >= most or not fits(further):
+            return laid(size)
+        size = _largest(fits, further, most)
+
+
+def _largest(holds: Callable[[float], bool], low: float, high: float) -> float:
+    """The largest size up to ``high`` for which ``holds``, which it does at ``low``."""
     for _ in range(_TRIES):
         middle = (low + high) / 2
-        ink = _lay(text, style, middle, width + BEARINGS * middle, parts).ink
-        fits = ink.width <= width and ink.height <= height
-        low, high = (middle, high) if fits else (low, middle)
-    return _lay(text, style, low, width + BEARINGS * low, parts)
+        low, high = (middle, high) if holds(middle) else (low, middle)
+    return low
 
 
 def _widest_word(text: str, style: TextStyle) -> float:

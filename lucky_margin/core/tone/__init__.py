@@ -1,17 +1,18 @@
-"""Tone: the photo's light and colour in one fused pass over linear light.
+"""Tone: the photo's brightness and colour in one fused pass over linear light.
 
 The order of operations, each absent when its control is at zero:
 
-0. *smoothing, texture, sharpening*: on encoded luminance and colour differences (``detail``)
-1. *temperature, tint*: chromatic adaptation (``white_balance``)
+0. *noise reduction, fine detail, sharpening*: on encoded luminance and colour differences
+   (``detail``)
+1. *warmth, tint*: chromatic adaptation (``white_balance``)
 2. *exposure*: linear light times ``2 ** EV``
 3. *highlights, shadows*: a gain by the edge-aware brightness of the region (``bases``)
-4. *clarity*: a gain by how far a pixel is from that brightness
-5. *levels, whites, blacks, contrast, curve*: one curve of encoded luminance (``curves``)
-6. *hue bands, saturation, vibrance, grey*: in OKLCH (``kernel``)
+4. *local contrast*: a gain by how far a pixel is from that brightness
+5. *black point, white point, contrast, curve*: one curve of encoded luminance (``curves``)
+6. *hues, saturation, muted colours, black and white*: in OKLCH (``kernel``)
 7. *areas*, one after the other: steps 1 to 6 again where the area is (``areas``)
 8. what left the gamut comes back towards the grey of its own luminance, by as little as it takes
-9. *recolour, washes, fade*: mixed in encoded sRGB (``washes``, ``blending``)
+9. *duotone, washes, fade*: mixed in encoded sRGB (``washes``, ``blending``)
 10. dithered to 8 bits
 
 A look's settings, times its strength, are added to the user's before all of this; a look that is

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.arrays import read_only
-from lucky_margin.core.document import Area, HueBands, Tone, rgb_of
+from lucky_margin.core.document import Area, Hues, Tone, rgb_of
 from lucky_margin.core.sampling.srgb import decode_table
 from lucky_margin.core.tone.areas import mask_rows, needs_regions
 from lucky_margin.core.tone.curves import STEPS, luminance_curve
@@ -35,7 +35,7 @@ _NO_CURVE: Floats = np.zeros(STEPS + 1)
 def needs_bases(tone: Tone) -> bool:
     """Whether anything acts by region."""
     whole = with_look(tone)
-    by_region = whole.highlights or whole.shadows or whole.clarity
+    by_region = whole.highlights or whole.shadows or whole.local_contrast
     return bool(by_region) or any(needs_regions(area) for area in whole.areas if area.is_set)
 
 
@@ -98,13 +98,14 @@ def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines |
     return Layers(
         balance=np.array([_balance(one) for one in tones]),
         local=np.array(
-            [[100 * t.exposure, t.shadows, t.highlights, t.clarity] for t in tones], np.float64
+            [[100 * t.exposure, t.shadows, t.highlights, t.local_contrast] for t in tones],
+            np.float64,
         )
         / 100,
         curves=np.array([_NO_CURVE if curve is None else curve for curve in curves]),
         has_curve=np.array([curve is not None for curve in curves]),
         colour=np.array([_colour(one) for one in tones]),
-        by_hue=np.array([by_hue(one.bands) for one in tones]),
+        by_hue=np.array([by_hue(one.hues) for one in tones]),
         strength=np.array([1.0, *(area.strength / 100 for area in areas)]),
         masks=mask_rows(areas, on_photo),
         lines=read_only(_NO_LINES if lines is None else lines),
@@ -112,27 +113,27 @@ def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines |
 
 
 def _balance(tone: Tone) -> Floats:
-    return (balance_matrix(tone.temperature, tone.tint) * 2**tone.exposure).ravel()
+    return (balance_matrix(tone.warmth, tone.tint) * 2**tone.exposure).ravel()
 
 
 def _colour(tone: Tone) -> list[float]:
     """How colours change, and how much of OKLCH that needs."""
-    has_bands = tone.bands != HueBands()
-    changes = [tone.saturation / 100, tone.vibrance / 100, tone.grey / 100]
-    if not (any(changes) or has_bands):
+    has_hues = tone.hues != Hues()
+    changes = [tone.saturation / 100, tone.muted_colours / 100, tone.black_and_white / 100]
+    if not (any(changes) or has_hues):
         return [0.0, *changes]
-    if has_bands:
+    if has_hues:
         return [BY_BANDS, *changes]
-    return [BY_SKIN if tone.vibrance else BY_STRENGTH, *changes]
+    return [BY_SKIN if tone.muted_colours else BY_STRENGTH, *changes]
 
 
 def _overlays(tone: Tone, on_photo: OnPhoto) -> Overlays:
-    recolour, fade = tone.recolour, tone.fade
+    duotone, fade = tone.duotone, tone.fade
     tint = np.array(
         [
-            recolour.strength / 100,
-            *_rgb(recolour.dark),
-            *_rgb(recolour.light),
+            duotone.strength / 100,
+            *_rgb(duotone.dark),
+            *_rgb(duotone.light),
             fade.amount / 100,
             *_rgb(fade.colour or "#000000"),
             float(fade.colour is None),

@@ -27,8 +27,8 @@ _TRIES = 7
 
 
 def propose_tone(photo: AnyPicture) -> Tone:
-    """Settings of exposure, shadows, whites, blacks, contrast and vibrance that use the photo's
-    whole span of brightness and bring its middle to where it is seen well.
+    """Settings of exposure, shadows, black and white point, contrast and muted colours that use
+    the photo's whole span of brightness and bring its middle to where it is seen well.
 
     Each is taken as far as it goes towards its aim without clipping more than
     ``NEWLY_CLIPPED`` of the pixels.
@@ -42,10 +42,10 @@ def propose_tone(photo: AnyPicture) -> Tone:
     middle = _percentile(small, 50)
     tone = Tone()
     ends: tuple[tuple[str, float], ...] = (
-        ("whites", 70),
-        ("blacks", -70),
+        ("white_point", 39),
+        ("black_point", -39),
         ("contrast", 25),
-        ("vibrance", 15),
+        ("muted_colours", 15),
     )
     if middle < DARK_MEDIAN:
         # What glows already is held back, so that the rest can be lifted.
@@ -53,7 +53,7 @@ def propose_tone(photo: AnyPicture) -> Tone:
         wanted = min(_MOST_EXPOSURE, 2.2 * np.log2(DARK_MEDIAN / max(middle, 0.02)))
         tone = _as_far("exposure", float(wanted), tone, small, lines, allowed)
         # Black stays where it is, under the noise that is lifted with the rest.
-        ends = (("whites", 70.0),)
+        ends = (("white_point", 39.0),)
     elif middle > LIGHT_MEDIAN:
         wanted = 2.2 * np.log2(LIGHT_MEDIAN / middle)
         tone = tone.model_copy(update={"exposure": round(float(wanted), 2)})

@@ -1,4 +1,4 @@
-"""The edge-aware brightness of a photo's regions, for highlights, shadows and clarity.
+"""The edge-aware brightness of a photo's regions, for highlights, shadows and local_contrast.
 
 K. He and J. Sun, "Fast guided filter" (2015): at a small fixed size, brightness is fitted in
 windows as a line of itself, ``a * I + b``; read at any resolution against the pixel's own

@@ -131,9 +131,9 @@ def left_out(tone: Tone) -> list[str]:
     """What of ``tone`` depends on more than a pixel's own colour."""
     parts = []
     if needs_bases(tone.model_copy(update={"areas": ()})):
-        parts.append("highlights, shadows and clarity")
+        parts.append("highlights, shadows and local_contrast")
     if needs_detail(tone):
-        parts.append("texture, smoothing and sharpening")
+        parts.append("fine_detail, smoothing and sharpening")
     if any(area.is_set for area in tone.areas):
         parts.append("areas")
     if any(wash.is_set for wash in tone.washes):

@@ -1,4 +1,4 @@
-"""One curve of luminance from levels, whites, blacks, contrast and the user's own curve."""
+"""One curve of luminance from black point, white point, contrast and the user's own curve."""
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +16,11 @@ CONTRAST_OCTAVES = 0.8
 """The slope at mid-grey at full contrast, as a power of two."""
 
 END_REACH = 0.2
-"""How far whites and blacks move the ends at most, of encoded brightness."""
+"""How far black is lifted or white lowered at most, of encoded brightness."""
+
+STRETCH = 2.0
+"""How much stronger the ends stretch at full amount than they lift: at -100, what is darker than
+0.27 becomes black, at 100 what is lighter than 0.73 white."""
 
 Curve = NDArray[np.float64]
 
@@ -27,10 +31,9 @@ def luminance_curve(tone: Tone) -> Curve | None:
     None when it changes nothing. Rises everywhere when the user's own points do.
     """
     e = np.linspace(0, 1, STEPS + 1)
-    bent = np.clip((e - tone.black_point) / (tone.white_point - tone.black_point), 0, 1)
-    whites, blacks = tone.whites / 100, tone.blacks / 100
+    white, black = _reach(tone.white_point / 100), -_reach(-tone.black_point / 100)
     # Slopes stay above 1 - 3 * END_REACH, so brightness order is kept.
-    bent = bent + END_REACH * (whites * bent**3 + blacks * (1 - bent) ** 3)
+    bent = e + white * e**3 + black * (1 - e) ** 3
     bent = _contrast(np.clip(bent, 0, 1), tone.contrast / 100)
     bent = _through(tone, bent)
     if np.array_equal(bent, e):
@@ -41,6 +44,20 @@ def luminance_curve(tone: Tone) -> Curve | None:
 def curve_line(tone: Tone, steps: int) -> Curve:
     """The user's own curve at ``steps + 1`` even places: encoded brightness out, 0..1."""
     return _through(tone, np.linspace(0, 1, steps + 1))
+
+
+def _reach(amount: float) -> float:
+    """How far an end moves outwards (positive stretches), of encoded brightness."""
+    return END_REACH * amount * (1 + STRETCH * max(amount, 0.0))
+
+
+def end_places(tone: Tone) -> tuple[float, float]:
+    """The encoded brightness (0..1) from which on pixels become black, and white; 0 and 1 where
+    the ends do not stretch."""
+    steps = np.linspace(0, 1, STEPS + 1)
+    white, black = _reach(tone.white_point / 100), -_reach(-tone.black_point / 100)
+    bent = steps + white * steps**3 + black * (1 - steps) ** 3
+    return float(steps[bent <= 0].max(initial=0)), float(steps[bent >= 1].min(initial=1))
 
 
 def _contrast(e: Curve, amount: float) -> Curve:

@@ -1,4 +1,4 @@
-"""Detail: noise smoothing, texture and sharpening, before light and colour are changed.
+"""Detail: noise reduction, fine detail and sharpening, before light and colour are changed.
 
 All work on the encoded luminance of the sampled picture (BT.709 weights), so that colours stay;
 noise of colour is smoothed in the two colour differences. Lengths that belong to the photo, its
@@ -9,7 +9,7 @@ the output. So a preview shows what the export will have.
   gray and color images", ICCV 1998);
 * noise of colour: a guided filter by the luminance (K. He, J. Sun and X. Tang, "Guided image
   filtering", ECCV 2010);
-* texture: a band of detail between two Gaussians, stronger or weaker;
+* fine detail: a band of it between two Gaussians, stronger or weaker;
 * sharpening: an unsharp mask.
 """
 
@@ -33,10 +33,11 @@ MOST_NOISE = 0.16
 COLOUR_EDGE = 0.06
 """Encoded brightness that varies by more within a window keeps its colours apart."""
 
-TEXTURE_FROM, TEXTURE_TO = 0.0004, 0.0022
-"""Of the photo's long side: the band that texture acts on, as standard deviations."""
+FINE_DETAIL_FROM, FINE_DETAIL_TO = 0.0004, 0.0022
+"""Of the photo's long side: the band of detail that is made stronger or weaker, as standard
+deviations."""
 
-TEXTURE = 1.6
+FINE_DETAIL = 1.6
 SHARPEN_REACH, SHARPEN = 0.8, 1.5
 """Output pixels, and the most that is added of what a blur by them takes away."""
 
@@ -49,7 +50,9 @@ _Plane = NDArray[np.floating[Any]]
 
 def needs_detail(tone: Tone) -> bool:
     """Whether any of it is set."""
-    return bool(tone.smooth_light or tone.smooth_colour or tone.texture or tone.sharpen)
+    return bool(
+        tone.noise_reduction or tone.colour_noise_reduction or tone.fine_detail or tone.sharpening
+    )
 
 
 def apron(tone: Tone, step: float, long_side: int) -> int:
@@ -58,13 +61,13 @@ def apron(tone: Tone, step: float, long_side: int) -> int:
     ``step`` is photo pixels to one picture pixel, ``long_side`` the photo's.
     """
     reaches = [2.0]
-    if tone.smooth_light:
+    if tone.noise_reduction:
         reaches.append(3 * NOISE_REACH / step)
-    if tone.smooth_colour:
+    if tone.colour_noise_reduction:
         reaches.append(2 * COLOUR_REACH / step)
-    if tone.texture:
-        reaches.append(4 * TEXTURE_TO * long_side / step)
-    if tone.sharpen:
+    if tone.fine_detail:
+        reaches.append(4 * FINE_DETAIL_TO * long_side / step)
+    if tone.sharpening:
         reaches.append(4 * SHARPEN_REACH)
     return math.ceil(max(reaches)) + 1
 
@@ -78,18 +81,18 @@ def detailed(
     """
     colours: _Plane = picture[:, :, :3].astype(np.float32) / 65_535
     light: _Plane = colours @ _WEIGHTS
-    if tone.smooth_colour:
-        colours = _smooth_colours(colours, light, tone.smooth_colour / 100, step)
+    if tone.colour_noise_reduction:
+        colours = _smooth_colours(colours, light, tone.colour_noise_reduction / 100, step)
     changed: _Plane = light
-    if tone.smooth_light:
-        changed = _smooth_light(light, tone.smooth_light / 100, step)
-    if tone.texture:
+    if tone.noise_reduction:
+        changed = _smooth_light(light, tone.noise_reduction / 100, step)
+    if tone.fine_detail:
         unit = long_side / step
-        band = _blur(changed, TEXTURE_FROM * unit) - _blur(changed, TEXTURE_TO * unit)
-        changed = changed + TEXTURE * tone.texture / 100 * band
-    if tone.sharpen:
+        band = _blur(changed, FINE_DETAIL_FROM * unit) - _blur(changed, FINE_DETAIL_TO * unit)
+        changed = changed + FINE_DETAIL * tone.fine_detail / 100 * band
+    if tone.sharpening:
         edges = changed - _blur(changed, SHARPEN_REACH * scale)
-        changed = changed + SHARPEN * tone.sharpen / 100 * edges
+        changed = changed + SHARPEN * tone.sharpening / 100 * edges
     colours += (changed - light)[:, :, None]
     out = picture.copy()
     out[:, :, :3] = np.rint(np.clip(colours, 0, 1) * 65_535)

@@ -21,7 +21,7 @@ from lucky_margin.core.sampling.vector_maths import FAST, Row, encode, encoded, 
 from lucky_margin.core.tone.bases import DARKEST, MIDDLE_GREY
 from lucky_margin.core.tone.curves import STEPS
 from lucky_margin.core.tone.masks import mask_out
-from lucky_margin.core.tone.oklch import ColourRows, recolour
+from lucky_margin.core.tone.oklch import ColourRows, apply_colour
 from lucky_margin.core.tone.overlays import fade, tint, wash
 from lucky_margin.core.tone.rows import (
     DARK,
@@ -59,12 +59,12 @@ class Layers(NamedTuple):
     balance: Floats
     """The 3 x 3 matrices with exposure in them, shape (n, 9)."""
     local: Floats
-    """Exposure (EV), shadows, highlights, clarity (-1..1), shape (n, 4)."""
+    """Exposure (EV), shadows, highlights, local_contrast (-1..1), shape (n, 4)."""
     curves: Floats
     """Linear luminance by encoded, shape (n, STEPS + 1)."""
     has_curve: NDArray[np.bool_]
     colour: Floats
-    """How OKLCH is needed (0 not, else see ``oklch``), saturation, vibrance (-1..1) and grey
+    """How OKLCH is needed (0 not, else see ``oklch``), saturation, muted_colours (-1..1) and grey
     (0..1); shape (n, 4)."""
     by_hue: Floats
     """See ``hues.by_hue``; shape (n, 4, HUE_STEPS + 1)."""
@@ -281,7 +281,7 @@ def _adjust(layer: int, layers: Layers, block: Block, r: Row, g: Row, b: Row) ->
     if layers.has_curve[layer]:
         _bend(layers.curves[layer], block.colour, r, g, b)
     if layers.colour[layer, 0] > 0:
-        recolour(r, g, b, layers.colour[layer], layers.by_hue[layer], block.colour)
+        apply_colour(r, g, b, layers.colour[layer], layers.by_hue[layer], block.colour)
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
@@ -292,14 +292,14 @@ def _add(source: Row, target: Row) -> None:
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def _lift_regions(local: Row, at: Row, detail: Row, moved: Row, r: Row, g: Row, b: Row) -> None:
-    """Shadows, highlights and clarity, by the brightness of the region after exposure."""
+    """Shadows, highlights and local_contrast, by the brightness of the region after exposure."""
     exposure, shadows, highlights = local[0], SHADOW_EV * local[1], HIGHLIGHT_EV * local[2]
-    clarity = CLARITY * local[3]
+    local_contrast = CLARITY * local[3]
     for i in range(r.size):
         base = at[i] + exposure
         gain = shadows * smooth(-base / SHADOW_DEPTH) + highlights * smooth(base / WHITE_EV)
         moved[i] = exposure + gain
-        factor = exp2(gain + clarity * detail[i])
+        factor = exp2(gain + local_contrast * detail[i])
         r[i] *= factor
         g[i] *= factor
         b[i] *= factor

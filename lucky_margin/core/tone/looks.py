@@ -4,71 +4,72 @@ from typing import Any
 
 from lucky_margin.core.document import (
     HUE_NAMES,
+    MOST_TURN,
     STRAIGHT,
     CurvePoint,
-    HueBands,
+    Duotone,
+    Hues,
     LookKey,
     OwnLook,
-    Recolour,
     Settings,
     StockLook,
     TableLook,
     Tone,
 )
+from lucky_margin.core.tone.white_balance import warmth_moved
 
-_LIMITS = {"exposure": 5.0}
+_LIMITS = {"exposure": 5.0, "turn": MOST_TURN}
 ADDED = (
     "exposure",
     "contrast",
     "highlights",
     "shadows",
-    "whites",
-    "blacks",
-    "temperature",
+    "black_point",
+    "white_point",
     "tint",
     "saturation",
-    "vibrance",
-    "clarity",
-    "texture",
-    "smooth_light",
-    "smooth_colour",
-    "sharpen",
-    "grey",
+    "muted_colours",
+    "local_contrast",
+    "fine_detail",
+    "noise_reduction",
+    "colour_noise_reduction",
+    "sharpening",
+    "black_and_white",
 )
-_FROM_ZERO = ("grey", "smooth_light", "smooth_colour", "sharpen")
+_FROM_ZERO = ("black_and_white", "noise_reduction", "colour_noise_reduction", "sharpening")
 """Single numbers of a tone: a look's are added to one's own."""
 
 
 LOOKS: dict[LookKey, Settings] = {
-    "bright-day": Settings(exposure=0.35, shadows=25, highlights=-20, vibrance=18),
-    "clear": Settings(contrast=22, clarity=22, whites=12, vibrance=10),
-    "deep": Settings(contrast=30, blacks=-22, saturation=10, exposure=-0.1),
-    "dusk": Settings(temperature=-28, tint=8, exposure=-0.25, contrast=14, shadows=12),
-    "faded": Settings(blacks=45, contrast=-12, saturation=-18, temperature=6),
+    "bright-day": Settings(exposure=0.35, shadows=25, highlights=-20, muted_colours=18),
+    "clear": Settings(contrast=22, local_contrast=22, white_point=10, muted_colours=10),
+    "deep": Settings(contrast=30, black_point=-17, saturation=10, exposure=-0.1),
+    "dusk": Settings(warmth=5770, tint=8, exposure=-0.25, contrast=14, shadows=12),
+    "faded": Settings(black_point=45, contrast=-12, saturation=-18, warmth=6690),
     "forest": Settings(
         contrast=12,
-        temperature=-6,
-        bands=HueBands.model_validate(
+        warmth=6330,
+        hues=Hues.model_validate(
             {
-                "green": {"hue": 15, "saturation": -10, "lightness": -25},
-                "yellow": {"hue": 20, "saturation": -20},
+                "lime": {"turn": 4.5, "strength": -10, "lightness": -25},
+                "yellow": {"turn": 6, "strength": -20},
             }
         ),
     ),
-    "golden": Settings(temperature=32, exposure=0.1, highlights=-15, vibrance=15),
-    "linen": Settings(temperature=10, contrast=-10, whites=-10, blacks=22, saturation=-12),
+    "golden": Settings(warmth=7610, exposure=0.1, highlights=-15, muted_colours=15),
+    "linen": Settings(warmth=6810, contrast=-10, white_point=-10, black_point=22, saturation=-12),
     "quiet": Settings(saturation=-35, contrast=-8, highlights=-20, shadows=15),
-    "slate": Settings(saturation=-55, temperature=-18, contrast=20, clarity=15),
-    "ink": Settings(grey=100, contrast=28, blacks=-10, clarity=12),
+    "slate": Settings(saturation=-55, warmth=6010, contrast=20, local_contrast=15),
+    "ink": Settings(black_and_white=100, contrast=28, black_point=-9, local_contrast=12),
     "clay": Settings(
-        temperature=14,
+        warmth=6950,
         contrast=14,
-        bands=HueBands.model_validate(
+        hues=Hues.model_validate(
             {
-                "red": {"saturation": 18},
-                "orange": {"saturation": 15, "lightness": -8},
-                "blue": {"saturation": -40},
-                "aqua": {"saturation": -35},
+                "red": {"strength": 18},
+                "orange": {"strength": 15, "lightness": -8},
+                "teal": {"strength": -38},
+                "blue": {"strength": -40},
             }
         ),
     ),
@@ -78,7 +79,7 @@ LOOKS: dict[LookKey, Settings] = {
 def with_look(tone: Tone) -> Tone:
     """``tone`` with its look's settings, times its strength, added to its own.
 
-    A look's curve, levels and recolouring come in where the tone has none of its own. A colour
+    A look's curve and duotone come in where the tone has none of its own. A colour
     table is no settings (see ``cube``) and stays the tone's look.
     """
     look = tone.look
@@ -92,14 +93,15 @@ def with_look(tone: Tone) -> Tone:
         name: _limited(name, getattr(tone, name) + share * getattr(settings, name))
         for name in ADDED
     }
-    bands = {}
+    hues = {}
     for hue in HUE_NAMES:
-        own, added = getattr(tone.bands, hue), getattr(settings.bands, hue)
-        bands[hue] = {
+        own, added = getattr(tone.hues, hue), getattr(settings.hues, hue)
+        hues[hue] = {
             part: _limited(part, getattr(own, part) + share * getattr(added, part))
-            for part in ("hue", "saturation", "lightness")
+            for part in ("turn", "strength", "lightness")
         }
-    fields["bands"] = HueBands.model_validate(bands)
+    fields["hues"] = Hues.model_validate(hues)
+    fields["warmth"] = warmth_moved(tone.warmth, settings.warmth, share)
     fields |= _taken_over(tone, settings, share)
     return tone.model_copy(update=fields | {"look": None})
 
@@ -121,12 +123,9 @@ def _taken_over(tone: Tone, look: Settings, share: float) -> dict[str, Any]:
         fields["curve"] = tuple(
             CurvePoint(x=point.x, y=point.x + share * (point.y - point.x)) for point in look.curve
         )
-    if (tone.black_point, tone.white_point) == (0, 1):
-        fields["black_point"] = share * look.black_point
-        fields["white_point"] = 1 - share * (1 - look.white_point)
-    if tone.recolour.strength == 0:
-        recolour = look.recolour.model_dump() | {"strength": share * look.recolour.strength}
-        fields["recolour"] = Recolour.model_validate(recolour)
+    if tone.duotone.strength == 0:
+        duotone = look.duotone.model_dump() | {"strength": share * look.duotone.strength}
+        fields["duotone"] = Duotone.model_validate(duotone)
     return fields
 
 

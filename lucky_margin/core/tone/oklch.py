@@ -1,4 +1,4 @@
-"""Saturation, vibrance, hue bands and grey: steps on rows of colours, in OKLCH.
+"""Saturation, muted_colours, hue hues and grey: steps on rows of colours, in OKLCH.
 
 OKLab: B. Ottosson, "A perceptual color space for image processing" (2020).
 """
@@ -17,10 +17,10 @@ WEAK_CHROMA = 0.04
 """Colours weaker than this count less in a band, so that greys have no hue."""
 
 STRONG_CHROMA = 0.25
-"""Colours as strong as this gain nothing from vibrance."""
+"""Colours as strong as this gain nothing from muted_colours."""
 
 BY_STRENGTH, BY_SKIN, BY_BANDS = 1.0, 2.0, 3.0
-"""How much of OKLCH a change needs: chroma alone; the hue too, to spare skin; the bands."""
+"""How much of OKLCH a change needs: chroma alone; the hue too, to spare skin; the hues."""
 
 
 class ColourRows(NamedTuple):
@@ -35,7 +35,7 @@ class ColourRows(NamedTuple):
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
-def recolour(
+def apply_colour(
     r: Row, g: Row, b: Row, colour: Row, by_hue: NDArray[np.float64], scratch: ColourRows
 ) -> None:
     """Linear light with a layer's ``colour`` and ``by_hue`` (see ``kernel.Layers``)."""
@@ -93,11 +93,11 @@ def _measure(a: Row, b: Row, chroma: Row, hue: Row) -> None:
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
-def _vibrant(vibrance: float, spared: Row, chroma: Row, factor: Row) -> None:
+def _vibrant(muted_colours: float, spared: Row, chroma: Row, factor: Row) -> None:
     """More strength for weak colours, less of it for skin; less strength for all alike."""
     for i in range(factor.size):
-        weak = 1.0 - min(chroma[i] / STRONG_CHROMA, 1.0) if vibrance > 0.0 else 1.0
-        factor[i] *= 1.0 + vibrance * weak * (1.0 - spared[i])
+        weak = 1.0 - min(chroma[i] / STRONG_CHROMA, 1.0) if muted_colours > 0.0 else 1.0
+        factor[i] *= 1.0 + muted_colours * weak * (1.0 - spared[i])
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)

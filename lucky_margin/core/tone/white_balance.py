@@ -1,7 +1,9 @@
 """White balance as a matrix of linear sRGB: adapting the photo from another white to D65.
 
 Sources: B. Lindbloom, "Chromatic Adaptation" (the Bradford cone response); CIE 15:2004, the
-daylight locus, section 3.1; D65 and the sRGB primaries from IEC 61966-2-1.
+daylight locus, section 3.1; M. Krystek, "An algorithm to calculate correlated colour
+temperature", Color Res. Appl. 10 (1985), the Planckian locus; D65 and the sRGB primaries from
+IEC 61966-2-1.
 """
 
 from dataclasses import dataclass
@@ -9,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.document import rgb_of
+from lucky_margin.core.document import NEUTRAL_KELVIN, rgb_of
 from lucky_margin.core.sampling.srgb import decode
 
 _SEARCH_STEPS = 11
@@ -28,24 +30,26 @@ BRADFORD: Matrix = np.array(
 )
 
 D65_KELVIN = 6504.0
-MIREDS = 0.7
-"""Reciprocal megakelvins to one step of temperature."""
+
+LEAST_DAYLIGHT = 4000.0
+"""Kelvin below which light is that of a glowing body; the daylight locus begins there."""
+
+LEAST_KELVIN, MOST_KELVIN = 2500.0, 15_000.0
 
 DUV = 0.0003
 """Distance in CIE 1960 uv across the locus to one step of tint."""
 
 
-def balance_matrix(temperature: float, tint: float) -> Matrix:
-    """Linear sRGB to linear sRGB, shape (3, 3); the identity at zero.
+def balance_matrix(warmth: float, tint: float) -> Matrix:
+    """Linear sRGB to linear sRGB, shape (3, 3); the identity at ``NEUTRAL_KELVIN`` and 0.
 
-    A positive ``temperature`` warms: the photo is taken to be lit by a bluer white than D65. A
-    positive ``tint`` goes towards magenta.
+    The photo is taken to be lit by daylight (or candle light) of ``warmth`` kelvin and adapted to
+    D65, so a higher ``warmth`` makes it warmer; a positive ``tint`` goes towards magenta.
     """
-    if temperature == 0 and tint == 0:
+    if warmth == NEUTRAL_KELVIN and tint == 0:
         return np.eye(3)
-    mireds = 1e6 / D65_KELVIN - MIREDS * temperature
-    lit_by = _white(1e6 / mireds, DUV * tint)
-    # Dividing by what the same steps give at zero makes the change relative to D65 itself.
+    lit_by = _white(warmth * D65_KELVIN / NEUTRAL_KELVIN, DUV * tint)
+    # Dividing by what the same steps give at the neutral makes the change relative to D65 itself.
     at_home = _white(D65_KELVIN, 0.0)
     gains = (BRADFORD @ at_home) / (BRADFORD @ lit_by)
     adapt = np.linalg.inv(BRADFORD) @ np.diag(gains) @ BRADFORD
@@ -53,41 +57,45 @@ def balance_matrix(temperature: float, tint: float) -> Matrix:
     return matrix / float((matrix @ np.ones(3)) @ RGB_TO_XYZ[1])
 
 
+def warmth_moved(warmth: float, by: float, share: float) -> float:
+    """``warmth`` moved on by a ``share`` of the way from neutral to ``by``, in kelvin. Ways are
+    measured in reciprocal kelvins, in which equal steps look equal."""
+    moved = 1 / warmth + share * (1 / by - 1 / NEUTRAL_KELVIN)
+    return float(np.clip(1 / max(moved, 1e-9), LEAST_KELVIN, MOST_KELVIN))
+
+
 @dataclass(frozen=True)
 class Neutral:
-    """Temperature and tint, in whole steps, and whether they make a colour grey."""
+    """Warmth in kelvin, in steps of 10, and tint in whole steps, and whether they make a colour
+    grey."""
 
-    temperature: float
+    warmth: float
     tint: float
     is_reached: bool
 
 
 GREY_ENOUGH = 0.03
-"""Largest minus smallest channel, of their mean in linear light, of what is seen as grey; one
-step of temperature moves it by about 0.01."""
+"""Largest minus smallest channel, of their mean in linear light, of what is seen as grey."""
 
 
 def neutral_settings(colour: str) -> Neutral:
-    """The settings under which ``colour`` (``#RRGGBB``) comes nearest to grey; 0, 0 for black.
+    """The settings under which ``colour`` (``#RRGGBB``) comes nearest to grey; neutral for black.
 
-    A search from coarse to fine: the spread of the channels has one valley.
+    A search from coarse to fine, in reciprocal kelvins: the spread of the channels has one valley.
     """
     light = decode(np.array(rgb_of(colour)) / 255)
     if light.max() <= 0:
-        return Neutral(0.0, 0.0, is_reached=True)
-    best, reach = (0.0, 0.0), 100.0
-    while reach >= 1:
-        steps = np.linspace(-reach, reach, _SEARCH_STEPS)
-        tried = [
-            (float(np.clip(best[0] + dx, -100, 100)), float(np.clip(best[1] + dy, -100, 100)))
-            for dx in steps
-            for dy in steps
-        ]
-        best = min(tried, key=lambda settings: _spread(balance_matrix(*settings) @ light))
-        reach /= 3
-    temperature, tint = round(best[0]), round(best[1])
-    left = _spread(balance_matrix(temperature, tint) @ light)
-    return Neutral(temperature, tint, is_reached=left <= GREY_ENOUGH)
+        return Neutral(NEUTRAL_KELVIN, 0.0, is_reached=True)
+    low, high = np.array([1 / MOST_KELVIN, -100.0]), np.array([1 / LEAST_KELVIN, 100.0])
+    best, reach = np.array([1 / NEUTRAL_KELVIN, 0.0]), high - low
+    while reach[1] >= 1:
+        across, down = (np.linspace(-side, side, _SEARCH_STEPS) for side in reach)
+        tried = [np.clip(best + np.array([dx, dy]), low, high) for dx in across for dy in down]
+        spreads = [_spread(balance_matrix(1 / at[0], at[1]) @ light) for at in tried]
+        best, reach = tried[int(np.argmin(spreads))], reach / 3
+    warmth, tint = round(1 / best[0], -1), round(best[1])
+    left = _spread(balance_matrix(warmth, tint) @ light)
+    return Neutral(warmth, tint, is_reached=left <= GREY_ENOUGH)
 
 
 def _spread(light: Matrix) -> float:
@@ -95,17 +103,34 @@ def _spread(light: Matrix) -> float:
 
 
 def _white(kelvin: float, across: float) -> Matrix:
-    """XYZ (Y = 1) of the daylight of a colour temperature, moved ``across`` the locus in uv,
-    towards green."""
-    x, y = _daylight(kelvin)
-    u, v = _to_uv(x, y)
-    x2, y2 = _daylight(kelvin * 1.01)
-    u2, v2 = _to_uv(x2, y2)
-    along = np.array([u2 - u, v2 - v])
+    """XYZ (Y = 1) of light of a colour temperature, moved ``across`` the locus in uv, towards
+    green."""
+    here, further = _locus(kelvin), _locus(kelvin * 1.01)
+    along = further - here
     normal = np.array([-along[1], along[0]]) / np.linalg.norm(along)
-    u, v = (u, v) - normal * across
+    u, v = here - normal * across
     x, y = 3 * u / (2 * u - 8 * v + 4), 2 * v / (2 * u - 8 * v + 4)
     return np.array([x / y, 1.0, (1 - x - y) / y])
+
+
+def _locus(kelvin: float) -> Matrix:
+    """CIE 1960 uv of light of a colour temperature: daylight, and below it the light of a glowing
+    body, moved over to where daylight begins."""
+    if kelvin >= LEAST_DAYLIGHT:
+        return _to_uv(*_daylight(kelvin))
+    begins = _to_uv(*_daylight(LEAST_DAYLIGHT))
+    return _glowing(kelvin) + begins - _glowing(LEAST_DAYLIGHT)
+
+
+def _glowing(kelvin: float) -> Matrix:
+    t = kelvin
+    u = (0.860117757 + 1.54118254e-4 * t + 1.28641212e-7 * t * t) / (
+        1 + 8.42420235e-4 * t + 7.08145163e-7 * t * t
+    )
+    v = (0.317398726 + 4.22806245e-5 * t + 4.20481691e-8 * t * t) / (
+        1 - 2.89741816e-5 * t + 1.61456053e-7 * t * t
+    )
+    return np.array([u, v])
 
 
 def _daylight(kelvin: float) -> tuple[float, float]:
@@ -117,6 +142,6 @@ def _daylight(kelvin: float) -> tuple[float, float]:
     return x, -3.000 * x * x + 2.870 * x - 0.275
 
 
-def _to_uv(x: float, y: float) -> tuple[float, float]:
+def _to_uv(x: float, y: float) -> Matrix:
     below = -2 * x + 12 * y + 3
-    return 4 * x / below, 6 * y / below
+    return np.array([4 * x / below, 6 * y / below])

@@ -1,38 +1,30 @@
 """The bench: editing a draft and seeing it. Nothing here is kept; saving is in ``finishes``."""
 
-from typing import Literal
+from typing import Any, Literal
 
 from fastapi import APIRouter, Response
-from pydantic import Field
+from pydantic import Field, create_model
 
 from lucky_margin.core.document import (
-    Border,
     Box,
     Colour,
-    Export,
     Finish,
     FixedPixels,
     Identifier,
     Piece,
     Size,
-    Tone,
     ToneChanges,
-    Turn,
     Value,
-    Watermark,
 )
+from lucky_margin.core.document.docket import STEPS, VALUES, DocketLine, docket_of
 from lucky_margin.core.document.words import (
     OwnWay,
-    border_in_words,
-    crop_in_words,
-    export_in_words,
     own_ways_in_words,
-    pieces_in_words,
     tone_in_words,
-    watermark_in_words,
 )
 from lucky_margin.core.edits import Edit, Guide, apply_edit
-from lucky_margin.core.edits.edit import SetFocus, SetTone, SetWindow
+from lucky_margin.core.edits.framing import SetFocus, SetWindow
+from lucky_margin.core.edits.steps import SetTone
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
     enough_to_look_at,
@@ -66,7 +58,15 @@ NOTHING_TO_TRIM = {
     "all plain": "Everything here is plain; a smaller tolerance may find a picture.",
 }
 CURVE_STEPS = 64
-PROPOSED = ("exposure", "contrast", "highlights", "shadows", "whites", "blacks", "vibrance")
+PROPOSED = (
+    "exposure",
+    "contrast",
+    "highlights",
+    "shadows",
+    "black_point",
+    "white_point",
+    "muted_colours",
+)
 FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
 
 
@@ -94,15 +94,13 @@ class SizeLaid(Value):
     own: list[str] = Field(description="What it does in its own way.")
 
 
-class StepsHere(Value):
+_STEPS_HERE: dict[str, Any] = {field: (model, ...) for field, model in VALUES.items()}
+
+
+class StepsHere(create_model("Values", __base__=Value, **_STEPS_HERE)):  # type: ignore[misc]
     """The steps as the size in hand has them."""
 
-    turn: Turn
-    tone: Tone
-    border: Border
     pieces: list[Piece] = Field(description="Back to front; those switched off too.")
-    watermark: Watermark
-    export: Export
     differs: list[OwnWay] = Field(description="What the size does in its own way.")
 
 
@@ -116,12 +114,7 @@ class Laid(Value):
     layout: Layout
     here: StepsHere
     sizes: list[SizeLaid]
-    crop: str = Field(description="The Crop line in words.")
-    tone: str = Field(description="The Tone line in words.")
-    border: str = Field(description="The Border line in words.")
-    pieces: str = Field(description="The Text and badges line in words.")
-    watermark: str = Field(description="The Watermark line in words.")
-    export: str = Field(description="The Export line in words.")
+    docket: list[DocketLine] = Field(description="Its lines for the size in hand.")
 
 
 class PreviewWanted(Value):
@@ -168,6 +161,19 @@ class CheckList(Value):
     checks: list[Check]
 
 
+class StepOffered(Value):
+    """A step of the docket, and its fields as they come."""
+
+    key: str
+    title: str
+    has_switch: bool
+    fresh: dict[str, Any] = Field(description="Its fields on the finish, nothing set.")
+
+
+class StepList(Value):
+    steps: list[StepOffered]
+
+
 class ToneFigures(Value):
     """The toned photo inside the window, measured; the histogram's parts each sum to 1."""
 
@@ -176,8 +182,8 @@ class ToneFigures(Value):
     blue: tuple[float, ...]
     brightness: tuple[float, ...]
     curve: tuple[float, ...] = Field(description="The own curve at even places, 0..1.")
-    newly_high: float = Field(description="Share of pixels that the tone burnt out.")
-    newly_low: float = Field(description="Share of pixels that the tone sank to black.")
+    newly_high: float = Field(description="Share of pixels that the tone clips to white.")
+    newly_low: float = Field(description="Share of pixels that the tone clips to black.")
 
 
 class TrimWanted(Value):
@@ -206,6 +212,24 @@ class Found(Value):
     edit: Edit | None = None
 
 
+@router.get("/steps")
+def list_steps() -> StepList:
+    """The steps of the docket in order."""
+    return StepList(
+        steps=[
+            StepOffered(
+                key=step.key,
+                title=step.title,
+                has_switch=step.has_switch,
+                fresh={
+                    field: model().model_dump(mode="json") for field, model in step.values.items()
+                },
+            )
+            for step in STEPS
+        ]
+    )
+
+
 @router.post("/draft")
 def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     """Make an edit and lay the draft out."""
@@ -219,12 +243,8 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
         guides = edited.guides
     size = document.size(size_id)
     here = StepsHere(
-        turn=document.turn_of(size),
-        tone=size.own.tone.applied_to(document.tone),
-        border=size.own.border.applied_to(document.border),
+        **{field: document.as_set(field, size) for field in VALUES},
         pieces=document.pieces_as(size),
-        watermark=document.watermark_of(size),
-        export=document.export_of(size),
         differs=own_ways_in_words(size),
     )
     return Laid(
@@ -235,12 +255,7 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
         layout=layout(document, size, photos),
         here=here,
         sizes=[_size_laid(document, one, facts) for one in document.sizes],
-        crop=crop_in_words(document, size),
-        tone=tone_in_words(here.tone),
-        border=border_in_words(here.border),
-        pieces=pieces_in_words(document.pieces_of(size)),
-        watermark=watermark_in_words(here.watermark),
-        export=export_in_words(here.export),
+        docket=docket_of(document, size),
     )
 
 
@@ -309,7 +324,7 @@ def measure(draft: Draft, studio: StudioHere) -> ToneFigures:
     """The histogram of the toned photo inside the window, and what the tone clips."""
     size = draft.document.size(draft.size_id)
     measured = measure_tone(draft.document, size, studio.store.photos)
-    tone = size.own.tone.applied_to(draft.document.tone)
+    tone = draft.document.as_set("tone", size)
     return ToneFigures(
         **vars(measured.histogram),
         curve=tuple(curve_line(tone, CURVE_STEPS).round(4).tolist()),
@@ -330,10 +345,10 @@ def find_tone(draft: Draft, studio: StudioHere) -> Found:
 
 @router.post("/neutral")
 def find_balance(wanted: NeutralWanted) -> Found:
-    """The temperature and tint under which a colour is grey."""
+    """The warmth and tint under which a colour is grey."""
     neutral = neutral_settings(wanted.colour)
-    changes = ToneChanges(on=True, temperature=neutral.temperature, tint=neutral.tint)
-    settings = f"Temperature {neutral.temperature:+g} and tint {neutral.tint:+g}"
+    changes = ToneChanges(on=True, warmth=neutral.warmth, tint=neutral.tint)
+    settings = f"Warmth {neutral.warmth:g} K and tint {neutral.tint:+g}"
     said = f"{settings} make that grey."
     if not neutral.is_reached:
         said = f"{settings} go as far as they can, but that stays coloured; pick a greyer spot."

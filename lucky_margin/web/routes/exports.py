@@ -13,7 +13,9 @@ from lucky_margin.core.document import (
     Value,
 )
 from lucky_margin.core.document.words import FORMAT_NAMES
-from lucky_margin.core.edits.edit import Edit, SetExport, SetPixels
+from lucky_margin.core.edits import Edit
+from lucky_margin.core.edits.sizes import SetPixels
+from lucky_margin.core.edits.steps import SetExport
 from lucky_margin.core.errors import Conflict
 from lucky_margin.core.export import (
     MEDIA_TYPES,

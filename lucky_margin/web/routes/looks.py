@@ -47,7 +47,7 @@ class LookList(Value):
 class NewLook(Value):
     """A tone whose settings make a look."""
 
-    model_config = example(name="Thursday light", tone={"exposure": 0.3, "vibrance": 15})
+    model_config = example(name="Thursday light", tone={"exposure": 0.3, "muted_colours": 15})
 
     name: Name
     tone: Tone

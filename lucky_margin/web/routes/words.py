@@ -4,7 +4,8 @@ from fastapi import APIRouter
 from pydantic import Field
 
 from lucky_margin.core.document import Colour, Finish, Identifier, Sha256, Value
-from lucky_margin.core.edits.edit import PlacePiece, SetPiece
+from lucky_margin.core.edits.moving import PlacePiece
+from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.render import (
     calm_places_of,

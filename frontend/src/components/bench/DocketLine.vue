@@ -2,55 +2,45 @@
 import { ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 
-import { useBench, type Step } from '../../stores/bench'
+import type { DocketLine } from '../../api/types'
+import { useBench } from '../../stores/bench'
 
-const props = withDefaults(
-  defineProps<{
-    step: Step
-    number: number
-    title: string
-    summary: string
-    isSet: boolean
-    /** Whether the step is switched on; a step without it has no switch. */
-    on?: boolean | null
-  }>(),
-  { on: null },
-)
+const props = defineProps<{ line: DocketLine; number: number }>()
 defineEmits<{ reset: []; switch: [on: boolean] }>()
 
 const bench = useBench()
-const isOpen = computed(() => bench.openStep === props.step)
+const isOpen = computed(() => bench.openStep === props.line.key)
 </script>
 
 <template>
-  <div class="step" :class="{ open: isOpen, set: isSet }">
+  <div class="step" :class="{ open: isOpen, set: line.is_set }">
     <div class="line">
       <button
         type="button"
         class="toggle"
         :aria-expanded="isOpen"
-        :aria-controls="`step-${step}`"
-        @click="bench.toggleStep(step)"
+        :aria-controls="`step-${line.key}`"
+        @click="bench.toggleStep(line.key)"
       >
         <span class="no" aria-hidden="true">{{ number }}</span>
         <span class="words">
-          <span class="title">{{ title }}</span>
-          <span class="summary">{{ summary }}</span>
+          <span class="title">{{ line.title }}</span>
+          <span class="summary">{{ line.summary }}</span>
         </span>
       </button>
       <ElSwitch
-        v-if="on !== null"
-        :model-value="on"
+        v-if="line.has_switch"
+        :model-value="line.is_set"
         size="small"
-        :aria-label="`${title} on or off`"
+        :aria-label="`${line.title} on or off`"
         @update:model-value="(now) => $emit('switch', now as boolean)"
       />
       <button
-        v-if="isSet || isOpen"
+        v-if="line.is_set || isOpen"
         type="button"
         class="reset"
-        :aria-label="`Reset ${title}`"
-        :title="`Reset ${title}`"
+        :aria-label="`Reset ${line.title}`"
+        :title="`Reset ${line.title}`"
         @click="$emit('reset')"
       >
         <svg width="15" height="15" viewBox="0 0 15 15" aria-hidden="true">
@@ -59,7 +49,7 @@ const isOpen = computed(() => bench.openStep === props.step)
         </svg>
       </button>
     </div>
-    <div v-if="isOpen" :id="`step-${step}`" class="body">
+    <div v-if="isOpen" :id="`step-${line.key}`" class="body">
       <slot></slot>
     </div>
   </div>

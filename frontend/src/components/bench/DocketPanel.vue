@@ -1,81 +1,35 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Photo, ToneChanges, WatermarkChanges } from '../../api/types'
-import { evenSides } from '../../composables/sides'
-import { useToneEdits } from '../../composables/toneEdits'
-import { useBench, type Step } from '../../stores/bench'
-import BorderStep from './BorderStep.vue'
-import CropStep from './crop/CropStep.vue'
+import type { DocketLine as Line, Edit, Photo } from '../../api/types'
+import { useBench } from '../../stores/bench'
 import DocketLine from './DocketLine.vue'
-import ExportStep from './ExportStep.vue'
-import PiecesStep from './pieces/PiecesStep.vue'
-import ToneStep from './tone/ToneStep.vue'
-import WatermarkStep from './watermark/WatermarkStep.vue'
+import { PANELS } from './panels'
 
 defineProps<{ photo: Photo | null }>()
 
 const bench = useBench()
-const size = computed(() => bench.size!)
-const border = computed(() => bench.here!.border)
 
-const cropIsSet = computed(
-  () =>
-    size.value.pixels.kind !== 'as_cropped' ||
-    size.value.crop.window !== null ||
-    size.value.shape.kind !== 'rectangle' ||
-    size.value.shape.radius > 0 ||
-    bench.here!.turn.quarters + Math.abs(bench.here!.turn.straighten) > 0 ||
-    bench.here!.turn.mirrored,
+/** The lines of the docket; a border of one thickness is said in pixels too. */
+const lines = computed(() =>
+  bench.draft!.docket.map((line) => {
+    const [top, ...others] = bench.layout!.border
+    const isEven = top > 0 && others.every((side) => side === top)
+    return line.key === 'border' && line.is_set && isEven
+      ? { ...line, summary: `${line.summary} (${top}\u00a0px)` }
+      : line
+  }),
 )
-const borderIsSet = computed(
-  () => border.value.on && Object.values(border.value.thickness).some((side) => side > 0),
-)
-const borderInPixels = computed(() => {
-  const words = bench.draft!.border
-  const [top, ...others] = bench.layout!.border
-  const even = others.every((side) => side === top)
-  return borderIsSet.value && even ? `${words} (${top}\u00a0px)` : words
-})
 
-const FIRST_THICKNESS = 0.025
-
-/** Switching on a border that has no thickness yet gives it one. */
-function switchBorder(on: boolean): void {
-  void bench.edit(({ here }) => {
-    const sides = here.border.thickness
-    const isThin = Math.max(sides.top, sides.right, sides.bottom, sides.left) === 0
-    const changes = on && isThin ? { on, thickness: evenSides(FIRST_THICKNESS) } : { on }
-    return { kind: 'set_border', changes, only_this_size: bench.onlyThisSize }
-  })
+/** Switching on a step in which there is nothing yet opens it. */
+async function turn({ key }: Line, on: boolean): Promise<void> {
+  await bench.edit({ kind: 'switch_step', step: key, on, only_this_size: bench.onlyThisSize } as Edit)
+  const line = bench.draft?.docket.find((one) => one.key === key)
+  if (on && !line?.is_set) bench.openStep = key
 }
 
-const { tone, isAnySet } = useToneEdits()
-const toneIsSet = computed(() => tone.value.on && isAnySet.value)
-
-function switchTone(on: boolean): void {
-  const changes = { on } as ToneChanges
-  void bench.edit({ kind: 'set_tone', changes, only_this_size: bench.onlyThisSize })
-}
-
-const hasMark = computed(() => {
-  const { text, mark, logo } = bench.here!.watermark
-  return !!(text.trim() || mark || logo)
-})
-const watermarkIsSet = computed(() => {
-  const { on } = bench.here!.watermark
-  return on && hasMark.value
-})
-
-/** Switching on a watermark that has no words yet opens the step to write them. */
-function switchWatermark(on: boolean): void {
-  if (on && !hasMark.value) bench.openStep = 'watermark'
-  const changes = { on } as WatermarkChanges
-  void bench.edit({ kind: 'set_watermark', changes, only_this_size: bench.onlyThisSize })
-}
-
-function reset(step: Step): void {
-  void bench.edit({ kind: 'reset_step', step })
+function reset({ key }: Line): void {
+  void bench.edit({ kind: 'reset_step', step: key } as Edit)
 }
 </script>
 
@@ -90,70 +44,14 @@ function reset(step: Step): void {
         </p>
       </header>
       <DocketLine
-        step="crop"
-        :number="1"
-        title="Crop"
-        :summary="bench.draft!.crop"
-        :is-set="cropIsSet"
-        @reset="reset('crop')"
+        v-for="(line, index) in lines"
+        :key="line.key"
+        :line="line"
+        :number="index + 1"
+        @reset="reset(line)"
+        @switch="(on) => turn(line, on)"
       >
-        <CropStep :photo="photo" />
-      </DocketLine>
-      <DocketLine
-        step="tone"
-        :number="2"
-        title="Tone"
-        :summary="bench.draft!.tone"
-        :is-set="toneIsSet"
-        :on="toneIsSet"
-        @reset="reset('tone')"
-        @switch="switchTone"
-      >
-        <ToneStep />
-      </DocketLine>
-      <DocketLine
-        step="border"
-        :number="3"
-        title="Border"
-        :summary="borderInPixels"
-        :is-set="borderIsSet"
-        :on="borderIsSet"
-        @reset="reset('border')"
-        @switch="switchBorder"
-      >
-        <BorderStep />
-      </DocketLine>
-      <DocketLine
-        step="pieces"
-        :number="4"
-        title="Text & badges"
-        :summary="bench.draft!.pieces"
-        :is-set="bench.here!.pieces.length > 0"
-        @reset="reset('pieces')"
-      >
-        <PiecesStep />
-      </DocketLine>
-      <DocketLine
-        step="watermark"
-        :number="5"
-        title="Watermark"
-        :summary="bench.draft!.watermark"
-        :is-set="watermarkIsSet"
-        :on="watermarkIsSet"
-        @reset="reset('watermark')"
-        @switch="switchWatermark"
-      >
-        <WatermarkStep />
-      </DocketLine>
-      <DocketLine
-        step="export"
-        :number="6"
-        title="Export"
-        :summary="bench.draft!.export"
-        :is-set="bench.openStep === 'export'"
-        @reset="reset('export')"
-      >
-        <ExportStep />
+        <component :is="PANELS[line.key]" :photo="photo" />
       </DocketLine>
     </div>
   </section>

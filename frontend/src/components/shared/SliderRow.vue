@@ -11,11 +11,27 @@ const props = withDefaults(
     min?: number
     max: number
     step?: number
-    unit?: 'px' | '%' | '°' | ''
+    unit?: 'px' | '%' | '°' | 'K' | ''
     percent?: number
     digits?: number
+    /** Where the handle stands when that is not the value itself: a step from 0 to `last`. */
+    position?: number
+    last?: number
+    /** Where on the way nothing is changed, 0 to 1, for a value that goes both ways. */
+    zero?: number
+    ofPosition?: (position: number) => number
   }>(),
-  { min: 0, step: 1, unit: '%', percent: undefined, digits: 0 },
+  {
+    min: 0,
+    step: 1,
+    unit: '%',
+    percent: undefined,
+    digits: 0,
+    position: undefined,
+    last: undefined,
+    zero: undefined,
+    ofPosition: (position: number) => position,
+  },
 )
 const emit = defineEmits<{
   /** On the slider's way; not yet the end. */
@@ -30,46 +46,49 @@ const emit = defineEmits<{
 const SETTLE_MS = 400
 
 // The slider reads its own position back when it is let go, so that may not lag behind.
-const position = ref(props.value)
+const standing = () => props.position ?? props.value
+const handle = ref(standing())
 let settling: ReturnType<typeof setTimeout> | undefined
 
-watch(
-  () => props.value,
-  (value) => {
-    if (settling === undefined) position.value = value
-  },
-)
+watch(standing, (place) => {
+  if (settling === undefined) handle.value = place
+})
 onScopeDispose(() => clearTimeout(settling))
 
 function hold(): void {
   clearTimeout(settling)
   settling = setTimeout(() => {
     settling = undefined
-    position.value = props.value
+    handle.value = standing()
   }, SETTLE_MS)
 }
 
 function move(moved: number): void {
-  if (moved === position.value) return
-  position.value = moved
+  if (moved === handle.value) return
+  handle.value = moved
   hold()
-  emit('move', moved)
+  emit('move', props.ofPosition(moved))
 }
 
 function letGo(): void {
   hold()
-  emit('change', position.value)
+  emit('change', props.ofPosition(handle.value))
 }
 </script>
 
 <template>
-  <div class="slider-row" :class="{ both: min < 0 }">
+  <div
+    class="slider-row"
+    :class="{ both: min < 0 || zero !== undefined }"
+    :style="{ '--zero': `${100 * (zero ?? 0.5)}%` }"
+  >
     <span @dblclick="emit('reset')">{{ label }}</span>
     <ElSlider
-      :model-value="position"
-      :min="min"
-      :max="max"
+      :model-value="handle"
+      :min="last === undefined ? min : 0"
+      :max="last ?? max"
       :step="step"
+      :format-value-text="(place: number) => String(ofPosition(place))"
       :show-tooltip="false"
       :aria-label="label"
       @input="(moved) => move(moved as number)"
@@ -78,7 +97,7 @@ function letGo(): void {
       @keydown.backspace="emit('reset')"
     />
     <NumberField
-      :value="position"
+      :value="ofPosition(handle)"
       :label="`${label}, typed`"
       :unit="unit"
       :percent="percent"
@@ -93,14 +112,14 @@ function letGo(): void {
 <style scoped>
 .slider-row {
   display: grid;
-  grid-template-columns: 66px 1fr 64px;
-  gap: 14px;
+  grid-template-columns: 80px 1fr 62px;
+  gap: 11px;
   align-items: center;
   margin-top: 8px;
   font-size: 12px;
 }
 
-/* A value that goes both ways has its zero in the middle, and nothing to fill up from the left. */
+/* A value that goes both ways has a mark where it changes nothing, and nothing to fill up from the left. */
 .both :deep(.el-slider__bar) {
   background: none;
 }
@@ -109,7 +128,7 @@ function letGo(): void {
   content: '';
   position: absolute;
   top: -4px;
-  left: 50%;
+  left: var(--zero);
   width: 1px;
   height: 11px;
   background: var(--edge);

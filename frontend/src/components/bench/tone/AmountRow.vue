@@ -9,10 +9,21 @@ const props = defineProps<{ name: Setting }>()
 
 const bench = useBench()
 const { tone, change, reset } = useToneEdits()
-const LABELS: Partial<Record<Setting, string>> = { smooth_light: 'Grain', smooth_colour: 'Colour noise' }
-const FROM_ZERO: Setting[] = ['grey', 'smooth_light', 'smooth_colour', 'sharpen']
+const LABELS: Partial<Record<Setting, string>> = {
+  noise_reduction: 'Noise',
+  colour_noise_reduction: 'Colour noise',
+}
+const FROM_ZERO: Setting[] = [
+  'black_and_white',
+  'noise_reduction',
+  'colour_noise_reduction',
+  'sharpening',
+]
 
-const label = computed(() => LABELS[props.name] ?? props.name[0]!.toUpperCase() + props.name.slice(1))
+const label = computed(() => {
+  const name = props.name.replaceAll('_', ' ')
+  return LABELS[props.name] ?? name[0]!.toUpperCase() + name.slice(1)
+})
 const isExposure = computed(() => props.name === 'exposure')
 const least = computed(() => (isExposure.value ? -5 : FROM_ZERO.includes(props.name) ? 0 : -100))
 </script>

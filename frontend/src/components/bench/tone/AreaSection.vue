@@ -9,20 +9,21 @@ import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import MaskEditor from './MaskEditor.vue'
 import { MASK_NAMES } from './masks'
+import WarmthRow from './WarmthRow.vue'
 
 type MaskKind = AreaMask['kind']
-type Control = Exclude<keyof Area, 'on' | 'name' | 'strength' | 'masks'>
+type Control = Exclude<keyof Area, 'on' | 'name' | 'strength' | 'masks' | 'warmth'>
 
 const CONTROLS: Control[] = [
   'exposure',
   'contrast',
   'shadows',
   'highlights',
-  'temperature',
   'tint',
   'saturation',
-  'vibrance',
+  'muted_colours',
 ]
+const NEUTRAL = 6500
 const KINDS = Object.keys(MASK_NAMES) as MaskKind[]
 
 const bench = useBench()
@@ -45,7 +46,7 @@ function narrow(mask: MaskKind): Edit {
   return { kind: 'add_mask', number: number.value, mask, only_this_size: bench.onlyThisSize }
 }
 
-const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
+const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1).replace('_', ' ')
 </script>
 
 <template>
@@ -72,7 +73,7 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
         </label>
         <label class="tick">
           <input v-model="stage.showsMask" type="checkbox" />
-          show it tinted
+          veil the rest
         </label>
         <button type="button" class="link" @click="remove">remove area</button>
       </div>
@@ -105,6 +106,12 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
         @reset="bench.edit(set({ [control]: 0 }))"
         @move="(value) => bench.drag(set({ [control]: value }))"
         @change="(value) => bench.slide(set({ [control]: value }))"
+      />
+      <WarmthRow
+        :value="part.warmth"
+        @reset="bench.edit(set({ warmth: NEUTRAL }))"
+        @move="(warmth) => bench.drag(set({ warmth }))"
+        @change="(warmth) => bench.slide(set({ warmth }))"
       />
       <SliderRow
         label="Strength"

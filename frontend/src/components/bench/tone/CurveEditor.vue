@@ -126,35 +126,7 @@ function remove(): void {
     />
     <button type="button" class="action" :disabled="points.length <= 2" @click="remove">Remove</button>
   </div>
-  <p class="field-label">
-    Levels: what becomes black and white
-    <button
-      v-if="isSet('curve') || isSet('black_point') || isSet('white_point')"
-      type="button"
-      class="link"
-      @click="reset(['curve', 'black_point', 'white_point'])"
-    >
-      reset
-    </button>
-  </p>
-  <div class="numbers">
-    <NumberField
-      stacked
-      label="black at, %"
-      :value="tone.black_point * 100"
-      :min="0"
-      :max="Math.min(90, tone.white_point * 100 - 5)"
-      @change="(value) => bench.edit(change({ black_point: value / 100 }))"
-    />
-    <NumberField
-      stacked
-      label="white at, %"
-      :value="tone.white_point * 100"
-      :min="Math.max(10, tone.black_point * 100 + 5)"
-      :max="100"
-      @change="(value) => bench.edit(change({ white_point: value / 100 }))"
-    />
-  </div>
+  <button v-if="isSet('curve')" type="button" class="link" @click="reset(['curve'])">straighten it</button>
 </template>
 
 <style scoped>

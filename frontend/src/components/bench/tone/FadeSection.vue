@@ -10,31 +10,31 @@ import { GROUND_COLOURS } from '../colours'
 const bench = useBench()
 const { tone, change } = useToneEdits()
 
-const recolour = (fields: Partial<Tone['recolour']>): Edit =>
-  change({ recolour: { ...tone.value.recolour, ...fields } })
+const duotone = (fields: Partial<Tone['duotone']>): Edit =>
+  change({ duotone: { ...tone.value.duotone, ...fields } })
 const fade = (fields: Partial<Tone['fade']>): Edit => change({ fade: { ...tone.value.fade, ...fields } })
 </script>
 
 <template>
   <SliderRow
-    label="Recolour"
-    :value="tone.recolour.strength"
+    label="Two colours"
+    :value="tone.duotone.strength"
     :max="100"
-    @move="(strength) => bench.drag(recolour({ strength }))"
-    @change="(strength) => bench.slide(recolour({ strength }))"
+    @move="(strength) => bench.drag(duotone({ strength }))"
+    @change="(strength) => bench.slide(duotone({ strength }))"
   />
-  <div v-if="tone.recolour.strength" class="colours">
+  <div v-if="tone.duotone.strength" class="colours">
     <ColourField
       label="Colour of the shadows"
-      :value="tone.recolour.dark"
+      :value="tone.duotone.dark"
       :swatches="[]"
-      @change="(dark) => bench.edit(recolour({ dark }))"
+      @change="(dark) => bench.edit(duotone({ dark }))"
     />
     <ColourField
       label="Colour of the highlights"
-      :value="tone.recolour.light"
+      :value="tone.duotone.light"
       :swatches="[]"
-      @change="(light) => bench.edit(recolour({ light }))"
+      @change="(light) => bench.edit(duotone({ light }))"
     />
   </div>
   <SliderRow

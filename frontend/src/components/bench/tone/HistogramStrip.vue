@@ -4,16 +4,13 @@ import { computed } from 'vue'
 
 import { useIdle } from '../../../composables/idle'
 import { useBench } from '../../../stores/bench'
-import { useStage } from '../../../stores/stage'
 import { useToneFigures } from '../../../stores/toneFigures'
 
 const IDLE_MS = 60
 const WIDTH = 256
 const HEIGHT = 58
-const CLIPPED = 0.005
 
 const bench = useBench()
-const stage = useStage()
 const measured = useToneFigures()
 const figures = computed(() => measured.figures)
 
@@ -39,8 +36,6 @@ function area(shares: number[]): string {
   })
   return `M0 ${HEIGHT}${points.join('')}L${WIDTH} ${HEIGHT}Z`
 }
-
-const percent = (share: number) => `${(100 * share).toFixed(1)} %`
 </script>
 
 <template>
@@ -51,32 +46,21 @@ const percent = (share: number) => `${(100 * share).toFixed(1)} %`
       <path class="green" :d="area(figures.green)" />
       <path class="blue" :d="area(figures.blue)" />
     </svg>
-    <button
-      v-if="figures"
-      type="button"
-      :aria-pressed="stage.clipping"
-      title="Mark clipped pixels on the stage (C)"
-      @click="stage.clipping = !stage.clipping"
-    >
-      <i class="light" :class="{ look: figures.newly_low > CLIPPED }"></i>
-      {{ percent(figures.newly_low) }} newly black
-      <span></span>
-      {{ percent(figures.newly_high) }} newly burnt out
-      <i class="light" :class="{ look: figures.newly_high > CLIPPED }"></i>
-    </button>
   </div>
 </template>
 
 <style scoped>
+/* As far from both sides as the grips under it need to lift black and lower white. */
 .histogram {
-  min-height: 84px;
+  min-height: 58px;
+  padding: 0 12%;
 }
 
 svg {
   display: block;
   width: 100%;
   height: 58px;
-  border-radius: 3px 3px 0 0;
+  border-radius: 3px;
   background: #333331;
 }
 
@@ -100,28 +84,5 @@ path {
 
 .blue {
   stroke: #8fb2e6;
-}
-
-button {
-  display: flex;
-  gap: 5px;
-  align-items: center;
-  width: 100%;
-  min-height: 24px;
-  padding: 0 6px;
-  border: 0;
-  border-radius: 0 0 3px 3px;
-  background: var(--paper-deep);
-  color: var(--ink-soft);
-  font-size: 11px;
-}
-
-button[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--paper);
-}
-
-span {
-  flex: 1;
 }
 </style>

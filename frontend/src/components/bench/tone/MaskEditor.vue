@@ -7,7 +7,7 @@ import { useStage } from '../../../stores/stage'
 import SliderRow from '../../shared/SliderRow.vue'
 import { MASK_NAMES } from './masks'
 
-interface Number {
+interface RangeNumber {
   field: string
   label: string
   max: number
@@ -25,8 +25,8 @@ const props = defineProps<{
   of: (masks: AreaMask[]) => Edit
 }>()
 
-const SOFTNESS: Number = { field: 'softness', label: 'Softness', max: 100, unit: '%' }
-const NUMBERS: Record<AreaMask['kind'], Number[]> = {
+const SOFTNESS: RangeNumber = { field: 'softness', label: 'Softness', max: 100, unit: '%' }
+const NUMBERS: Record<AreaMask['kind'], RangeNumber[]> = {
   band: [],
   ellipse: [SOFTNESS],
   light: [

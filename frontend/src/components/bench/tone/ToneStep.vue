@@ -13,20 +13,29 @@ import AmountRow from './AmountRow.vue'
 import AreaSection from './AreaSection.vue'
 import CopyTone from './CopyTone.vue'
 import CurveEditor from './CurveEditor.vue'
+import EndGrips from './EndGrips.vue'
 import FadeSection from './FadeSection.vue'
 import HistogramStrip from './HistogramStrip.vue'
 import HueSection from './HueSection.vue'
 import LookSection from './LookSection.vue'
+import WarmthRow from './WarmthRow.vue'
 import WashSection from './WashSection.vue'
 
-const LIGHT: Setting[] = ['exposure', 'contrast', 'blacks', 'shadows', 'highlights', 'whites']
-const DETAIL: Setting[] = ['clarity', 'texture', 'smooth_light', 'smooth_colour', 'sharpen']
-const COLOUR: Setting[] = ['temperature', 'tint', 'saturation', 'vibrance', 'grey']
+const BRIGHTNESS: Setting[] = ['exposure', 'contrast', 'shadows', 'highlights']
+const ENDS: Setting[] = ['black_point', 'white_point']
+const COLOUR: Setting[] = ['tint', 'saturation', 'muted_colours', 'black_and_white']
+const DETAIL: Setting[] = [
+  'local_contrast',
+  'fine_detail',
+  'noise_reduction',
+  'colour_noise_reduction',
+  'sharpening',
+]
 
 const bench = useBench()
 const notices = useNotices()
 const stage = useStage()
-const { tone, reset, isSet } = useToneEdits()
+const { tone, change, reset, isSet } = useToneEdits()
 const looking = ref(false)
 const lookWords = computed(() => {
   const look = tone.value.look
@@ -35,13 +44,13 @@ const lookWords = computed(() => {
   return `${name}, ${Math.round(look.strength)} %`
 })
 const counted = (parts: { on: boolean }[]) => (parts.length ? String(parts.length) : 'none')
-const hueWords = computed(() => (isSet('bands') ? 'set' : 'as they are'))
-const curveWords = computed(() =>
-  isSet('curve') || isSet('black_point') || isSet('white_point') ? 'set' : 'straight',
-)
+const hueWords = computed(() => (isSet('hues') ? 'set' : 'as they are'))
+const curveWords = computed(() => (isSet('curve') ? 'set' : 'straight'))
+const brightness: Setting[] = [...BRIGHTNESS, ...ENDS]
+const colour: Setting[] = ['warmth', ...COLOUR]
 const fadeWords = computed(() => {
-  const { fade, recolour } = tone.value
-  const parts = [recolour.strength ? 'recoloured' : '', fade.amount ? `faded ${Math.round(fade.amount)} %` : '']
+  const { fade, duotone } = tone.value
+  const parts = [duotone.strength ? 'two colours' : '', fade.amount ? `faded ${Math.round(fade.amount)} %` : '']
   return parts.filter(Boolean).join(', ') || 'none'
 })
 
@@ -70,16 +79,19 @@ function pickNeutral(): void {
 
 <template>
   <HistogramStrip />
+  <EndGrips />
   <p class="field-label">
-    <b>Light</b>
+    <b>Brightness</b>
     <span class="links">
       <button type="button" class="link strong" :disabled="looking" @click="propose">
         {{ looking ? 'measuring…' : 'propose' }}
       </button>
-      <button v-if="LIGHT.some(isSet)" type="button" class="link" @click="reset(LIGHT)">reset light</button>
+      <button v-if="brightness.some(isSet)" type="button" class="link" @click="reset(brightness)">
+        reset brightness
+      </button>
     </span>
   </p>
-  <AmountRow v-for="name in LIGHT" :key="name" :name="name" />
+  <AmountRow v-for="name in BRIGHTNESS" :key="name" :name="name" />
   <p class="field-label">
     <b>Colour</b>
     <span class="links">
@@ -91,20 +103,26 @@ function pickNeutral(): void {
       >
         pick a neutral
       </button>
-      <button v-if="COLOUR.some(isSet)" type="button" class="link" @click="reset(COLOUR)">reset colour</button>
+      <button v-if="colour.some(isSet)" type="button" class="link" @click="reset(colour)">reset colour</button>
     </span>
   </p>
+  <WarmthRow
+    :value="tone.warmth"
+    @reset="reset(['warmth'])"
+    @move="(warmth) => bench.drag(change({ warmth }))"
+    @change="(warmth) => bench.slide(change({ warmth }))"
+  />
   <AmountRow v-for="name in COLOUR" :key="name" :name="name" />
   <FoldSection title="Look" :summary="lookWords"><LookSection /></FoldSection>
-  <FoldSection title="Detail" :summary="DETAIL.some(isSet) ? 'set' : 'as it is'">
+  <FoldSection title="Sharpness and noise" :summary="DETAIL.some(isSet) ? 'set' : 'as it is'">
     <AmountRow v-for="name in DETAIL" :key="name" :name="name" />
-    <button v-if="DETAIL.some(isSet)" type="button" class="link" @click="reset(DETAIL)">reset detail</button>
+    <button v-if="DETAIL.some(isSet)" type="button" class="link" @click="reset(DETAIL)">reset these</button>
   </FoldSection>
   <FoldSection title="Hues" :summary="hueWords"><HueSection /></FoldSection>
   <FoldSection title="Curve" :summary="curveWords"><CurveEditor /></FoldSection>
   <FoldSection title="Areas" :summary="counted(tone.areas)"><AreaSection /></FoldSection>
   <FoldSection title="Washes" :summary="counted(tone.washes)"><WashSection /></FoldSection>
-  <FoldSection title="Recolour and fade" :summary="fadeWords"><FadeSection /></FoldSection>
+  <FoldSection title="Two colours and fade" :summary="fadeWords"><FadeSection /></FoldSection>
   <CopyTone />
   <OwnWays step="tone" />
 </template>

@@ -1,0 +1,19 @@
+// What unfolds under each line of the docket.
+
+import type { Component } from 'vue'
+
+import BorderStep from './BorderStep.vue'
+import CropStep from './crop/CropStep.vue'
+import ExportStep from './ExportStep.vue'
+import PiecesStep from './pieces/PiecesStep.vue'
+import ToneStep from './tone/ToneStep.vue'
+import WatermarkStep from './watermark/WatermarkStep.vue'
+
+export const PANELS: Record<string, Component> = {
+  crop: CropStep,
+  tone: ToneStep,
+  border: BorderStep,
+  pieces: PiecesStep,
+  watermark: WatermarkStep,
+  export: ExportStep,
+}

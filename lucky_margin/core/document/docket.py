@@ -1,0 +1,143 @@
+"""The docket: the steps in order, each with its name, what is set in it in plain words, and what a
+size may do differently in it. A new step begins with an entry here."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from lucky_margin.core.document.finish import Finish
+from lucky_margin.core.document.pieces import Watermark
+from lucky_margin.core.document.shapes import Rectangle
+from lucky_margin.core.document.sizes import AsCropped, Size
+from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.tone import Tone
+from lucky_margin.core.document.values import Transparent, Value
+from lucky_margin.core.document.words import (
+    border_in_words,
+    crop_in_words,
+    export_change_in_words,
+    export_in_words,
+    pieces_change_in_words,
+    pieces_in_words,
+    tone_in_words,
+    turn_in_words,
+    watermark_in_words,
+)
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step of the docket.
+
+    ``values`` are its fields on the finish by their models; a size may override each of them.
+    ``summary`` and ``is_set`` are of one size, ``change`` names a revision that changed it.
+    """
+
+    key: str
+    title: str
+    summary: Callable[[Finish, Size], str]
+    is_set: Callable[[Finish, Size], bool]
+    change: Callable[[Finish, Finish], str]
+    values: dict[str, type[Value]]
+    has_switch: bool = False
+
+    @property
+    def fields(self) -> tuple[str, ...]:
+        """Its fields on the finish."""
+        return tuple(self.values) or (self.key,)
+
+
+class DocketLine(Value):
+    """A step's line on the docket, as one size has it."""
+
+    key: str
+    title: str
+    summary: str
+    is_set: bool
+    has_switch: bool
+
+
+def _crop_is_set(finish: Finish, size: Size) -> bool:
+    return (
+        not isinstance(size.pixels, AsCropped)
+        or size.crop.window is not None
+        or size.crop.contain
+        or size.shape != Rectangle()
+        or finish.turn_of(size).is_set
+        or finish.backdrop != Transparent()
+        or finish.outside != Transparent()
+    )
+
+
+STEPS = (
+    Step(
+        key="crop",
+        title="Crop",
+        summary=crop_in_words,
+        is_set=_crop_is_set,
+        change=lambda _, now: f"Turned: {turn_in_words(now.turn)}",
+        values={"turn": Turn},
+    ),
+    Step(
+        key="tone",
+        title="Tone",
+        summary=lambda finish, size: tone_in_words(finish.as_set("tone", size)),
+        is_set=lambda finish, size: finish.as_set("tone", size).is_set,
+        change=lambda _, now: f"Tone: {tone_in_words(now.tone)}",
+        values={"tone": Tone},
+        has_switch=True,
+    ),
+    Step(
+        key="border",
+        title="Border",
+        summary=lambda finish, size: border_in_words(finish.as_set("border", size)),
+        is_set=lambda finish, size: finish.as_set("border", size).is_set,
+        change=lambda _, now: f"Border: {border_in_words(now.border)}",
+        values={"border": Border},
+        has_switch=True,
+    ),
+    Step(
+        key="pieces",
+        title="Text & badges",
+        summary=lambda finish, size: pieces_in_words(finish.pieces_of(size)),
+        is_set=lambda finish, size: bool(finish.pieces_of(size)),
+        change=lambda old, now: pieces_change_in_words(old.pieces, now.pieces),
+        values={},
+    ),
+    Step(
+        key="watermark",
+        title="Watermark",
+        summary=lambda finish, size: watermark_in_words(finish.as_set("watermark", size)),
+        is_set=lambda finish, size: finish.as_set("watermark", size).is_set,
+        change=lambda _, now: f"Watermark: {watermark_in_words(now.watermark)}",
+        values={"watermark": Watermark},
+        has_switch=True,
+    ),
+    Step(
+        key="export",
+        title="Export",
+        summary=lambda finish, size: export_in_words(finish.export_of(size)),
+        is_set=lambda finish, size: finish.export_of(size) != Export(),
+        change=lambda old, now: export_change_in_words(old.export, now.export),
+        values={"export": Export},
+    ),
+)
+"""In the order in which people work, which is the order of their numbers."""
+
+VALUES: dict[str, type[Value]] = {
+    field: model for step in STEPS for field, model in step.values.items()
+}
+"""Every field of the finish that belongs to a step and that a size may override."""
+
+
+def docket_of(finish: Finish, size: Size) -> list[DocketLine]:
+    """The docket's lines for one size."""
+    return [
+        DocketLine(
+            key=step.key,
+            title=step.title,
+            summary=step.summary(finish, size),
+            is_set=step.is_set(finish, size),
+            has_switch=step.has_switch,
+        )
+        for step in STEPS
+    ]

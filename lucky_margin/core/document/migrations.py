@@ -1,0 +1,195 @@
+"""Documents of earlier versions, as the present version writes them.
+
+Each step takes a document one version further. What it finds may be any nonsense: it is left as
+it is, and the model refuses it afterwards.
+"""
+
+import math
+from collections.abc import Callable, Iterator
+from copy import deepcopy
+from typing import Any
+
+from lucky_margin.core.document.tone import HUE_NAMES, MOST_TURN, NEUTRAL_KELVIN
+
+Json = dict[str, Any]
+
+
+def up_to_date(data: Json) -> Json:
+    """A document of any earlier version, up to date; anything else as it is."""
+    version = data.get("version")
+    if isinstance(version, bool) or not isinstance(version, int) or version not in _STEPS:
+        return data
+    updated = deepcopy(data)
+    while version in _STEPS:
+        _STEPS[version](updated)
+        version += 1
+    return updated | {"version": version}
+
+
+def upgraded_look(data: Any) -> Any:
+    """A saved look of one's own, whose settings may be those of an earlier version."""
+    if isinstance(data, dict) and isinstance(data.get("settings"), dict):
+        _rename_settings(data["settings"])
+    return data
+
+
+def _to_version_2(_: Json) -> None:
+    """Only fields were added (turn, more shapes, grounds and border lines), whose defaults say
+    what version 1 meant."""
+
+
+def _to_version_3(document: Json) -> None:
+    """A look says whether it is a stock one."""
+    for tone in _tones(document):
+        look = _part(tone, "look")
+        if look:
+            look["kind"] = "stock"
+
+
+def _to_version_4(document: Json) -> None:
+    """The place is kept apart from other camera data, and the tone is told in other words."""
+    export = _part(document, "export")
+    if "keep_camera_data" in export:
+        export["keep_place"] = export["keep_camera_data"]
+    for tone in _tones(document):
+        _rename_settings(tone)
+        _rename_settings(_part(_part(tone, "look"), "settings"))
+        areas = tone.get("areas")
+        for area in areas if isinstance(areas, list) else []:
+            if isinstance(area, dict):
+                _rename_settings(area)
+
+
+_STEPS: dict[int, Callable[[Json], None]] = {1: _to_version_2, 2: _to_version_3, 3: _to_version_4}
+
+
+def _tones(document: Json) -> Iterator[Json]:
+    """The tone of the finish, and what sizes do differently in it."""
+    sizes = document.get("sizes")
+    overrides = [_part(size, "own") for size in (sizes if isinstance(sizes, list) else [])]
+    for holder in (document, *overrides):
+        tone = _part(holder, "tone")
+        if tone:
+            yield tone
+
+
+def _part(holder: Any, key: str) -> Json:
+    """An object inside another; empty where there is none, or nonsense in its place."""
+    part = holder.get(key) if isinstance(holder, dict) else None
+    return part if isinstance(part, dict) else {}
+
+
+_RENAMED = {
+    "vibrance": "muted_colours",
+    "clarity": "local_contrast",
+    "texture": "fine_detail",
+    "smooth_light": "noise_reduction",
+    "smooth_colour": "colour_noise_reduction",
+    "sharpen": "sharpening",
+    "grey": "black_and_white",
+    "recolour": "duotone",
+}
+
+# What version 3 meant by its numbers.
+_MIREDS_TO_A_STEP = 0.7
+_OLD_REACH = 0.2
+_OLD_TURN = 30.0
+_OLD_HUES = ("red", "orange", "yellow", "green", "aqua", "blue", "purple", "magenta")
+_OLD_CENTRES = (29.0, 60.0, 105.0, 142.0, 195.0, 260.0, 305.0, 345.0)
+
+
+def _rename_settings(settings: Json) -> None:
+    """Version 3's settings of a tone, a look or an area in version 4's words, in place."""
+    for old, new in _RENAMED.items():
+        if old in settings:
+            settings[new] = settings.pop(old)
+    if "temperature" in settings:
+        settings["warmth"] = _kelvin(settings.pop("temperature"))
+    _merge_ends(settings)
+    if "bands" in settings:
+        settings["hues"] = _nine_hues(settings.pop("bands"))
+
+
+def _kelvin(steps: Any) -> Any:
+    if not _is_number(steps) or abs(steps) > 100:
+        return steps
+    return round(1e6 / (1e6 / NEUTRAL_KELVIN - _MIREDS_TO_A_STEP * steps), 1)
+
+
+def _merge_ends(settings: Json) -> None:
+    """Whites and blacks, and the levels' end points, as one pair of points.
+
+    The amounts that stretch as far: both end at the same brightness.
+    """
+    white_level, black_level = settings.get("white_point", 1), settings.get("black_point", 0)
+    has_levels = _is_level(white_level) and _is_level(black_level)
+    for field, amount, level in (
+        ("white_point", settings.pop("whites", None), 1 - white_level if has_levels else 0),
+        ("black_point", settings.pop("blacks", None), black_level if has_levels else 0),
+    ):
+        if amount is None and not (has_levels and field in settings):
+            continue
+        if amount is not None and not _is_number(amount):
+            settings[field] = amount
+            continue
+        lifts = (amount or 0) * (-1 if field == "white_point" else 1)
+        if level <= 0 and lifts >= 0:
+            settings[field] = amount or 0
+            continue
+        cut = level + (1 - level) * _cut_by(_OLD_REACH * max(-lifts, 0) / 100)
+        stretch = 100 * _amount_for(cut)
+        settings[field] = round(stretch if field == "white_point" else -stretch, 2)
+
+
+def _cut_by(reach: float) -> float:
+    """The brightness that an end of this reach makes black: where ``e = reach (1 - e)^3``."""
+    low, high = 0.0, 1.0
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (middle, high) if middle < reach * (1 - middle) ** 3 else (low, middle)
+    return low
+
+
+def _amount_for(cut: float) -> float:
+    """Version 4's amount (0..1) that makes this brightness black; the inverse of
+    ``reach = 0.2 a (1 + 2 a)``."""
+    reach = cut / max((1 - cut) ** 3, 1e-9)
+    return min(1.0, (math.sqrt(1 + 8 * reach / _OLD_REACH) - 1) / 4)
+
+
+def _nine_hues(bands: Any) -> Any:
+    """Version 3's eight hues, read at the centres of version 4's nine."""
+    if not isinstance(bands, dict) or not set(bands) <= set(_OLD_HUES):
+        return bands
+    hues: Json = {}
+    for number, name in enumerate(HUE_NAMES):
+        turn, strength, lightness = (
+            _old_amount(bands, part, 20.0 + 40.0 * number)
+            for part in ("hue", "saturation", "lightness")
+        )
+        if turn or strength or lightness:
+            turn = max(-MOST_TURN, min(MOST_TURN, turn * _OLD_TURN / 100))
+            hues[name] = {"turn": turn, "strength": strength, "lightness": lightness}
+    return hues
+
+
+def _old_amount(bands: Json, part: str, degrees: float) -> float:
+    """What version 3 did at a hue, where one of its bands went smoothly over into the next."""
+    around = (degrees - _OLD_CENTRES[0]) % 360 + _OLD_CENTRES[0]
+    ends = [*_OLD_CENTRES, _OLD_CENTRES[0] + 360]
+    first = max(place for place in range(len(_OLD_CENTRES)) if ends[place] <= around)
+    t = (around - ends[first]) / (ends[first + 1] - ends[first])
+    share = t * t * (3 - 2 * t)
+    values = [
+        _part(bands, _OLD_HUES[place % len(_OLD_HUES)]).get(part, 0) for place in (first, first + 1)
+    ]
+    one, other = (value if _is_number(value) else 0 for value in values)
+    return round(one * (1 - share) + other * share, 2)
+
+
+def _is_number(value: Any) -> bool:
+    return isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value)
+
+
+def _is_level(value: Any) -> bool:
+    return _is_number(value) and 0 <= value <= 1

@@ -1,0 +1,31 @@
+"""Putting a step back to how it came."""
+
+from typing import Literal
+
+from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.framing import reset_crop
+from lucky_margin.core.edits.registry import EditBase, carries_out
+from lucky_margin.core.edits.steps import StepKey, step_named, with_own
+
+
+class ResetStep(EditBase):
+    """Put one step back to how it came."""
+
+    kind: Literal["reset_step"] = "reset_step"
+    step: StepKey
+
+
+@carries_out(ResetStep)
+def reset_step(here: Context, edit: ResetStep) -> Edited:
+    """The step's default for the finish, and no own way of the size in hand."""
+    if edit.step == "crop":
+        return reset_crop(here)
+    finish = here.finish
+    if edit.step == "pieces":
+        finish = finish.model_copy(update={"pieces": ()})
+        for size in finish.sizes:
+            finish = finish.with_size(with_own(size, pieces={}))
+        return here.edited(finish)
+    fields = step_named(edit.step).values
+    reset = finish.model_copy(update={field: model() for field, model in fields.items()})
+    return here.edited(reset.with_size(with_own(here.size, **{field: {} for field in fields})))
