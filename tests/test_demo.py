@@ -7,7 +7,7 @@ import unittest
 from pathlib import Path
 
 from demo.seed import STORIES, seed
-from lucky_margin.core.render import check
+from lucky_margin.core.checks import check
 from lucky_margin.store import Store
 
 
@@ -47,4 +47,4 @@ class SeedTest(unittest.TestCase):
         for record in self.store.finishes.list():
             found = check(record.document, record.document.sizes[0], self.store.photos)
             with self.subTest(record.document.name):
-                self.assertEqual([c.light for c in found if c.key == "sharpness"], ["fine"])
+                self.assertEqual([c.severity for c in found if c.key == "sharpness"], ["ok"])

@@ -3,6 +3,7 @@
 import argparse
 
 from lucky_margin.cli import values
+from lucky_margin.core.checks import make_readable
 from lucky_margin.core.document import (
     AnyFamily,
     Finish,
@@ -20,7 +21,7 @@ from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.pieces import plain_background
-from lucky_margin.core.render import Sources, calm_places_of, make_readable
+from lucky_margin.core.render import Sources, calm_places_of
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.text import FAMILIES
 from lucky_margin.store import Store

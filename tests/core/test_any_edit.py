@@ -8,11 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
+from lucky_margin.core.checks import check
 from lucky_margin.core.document import read_finish
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.render import check, layout, render
+from lucky_margin.core.render import layout, render
 from tests.support import SHA, finish_of, noise, sources_of
 
 any_number = st.one_of(

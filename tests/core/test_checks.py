@@ -4,6 +4,7 @@ import unittest
 
 import numpy as np
 
+from lucky_margin.core.checks import check
 from lucky_margin.core.document import (
     Box,
     CurvePoint,
@@ -18,7 +19,7 @@ from lucky_margin.core.document import (
     Window,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.render import check, render
+from lucky_margin.core.render import render
 from tests.support import SHA, finish_of, gradient, noise, sources_of, with_size
 
 
@@ -39,26 +40,28 @@ class Checking(unittest.TestCase):
 class CheckTest(Checking):
     def test_enough_pixels_are_fine(self):
         found = self.found(finish_of(400, 400), sources_of(gradient(1000, 800)))
-        self.assertEqual((found["sharpness"].light, found["sharpness"].action), ("fine", None))
+        self.assertEqual((found["sharpness"].severity, found["sharpness"].action), ("ok", None))
         self.assertIn("2.0 photo pixels", found["sharpness"].text)
         self.assertEqual(set(found), {"sharpness"})
 
     def test_exactly_one_to_one_is_still_sharp(self):
-        self.assertEqual(self.found(finish_of(800, 800))["sharpness"].light, "fine")
-        self.assertEqual(self.found(finish_of())["sharpness"].light, "fine")
+        self.assertEqual(self.found(finish_of(800, 800))["sharpness"].severity, "ok")
+        self.assertEqual(self.found(finish_of())["sharpness"].severity, "ok")
 
     def test_soft_and_poor_are_told_apart(self):
         self.assertTrue(self.found(finish_of(900, 900))["sharpness"].text.startswith("Soft"))
         self.assertTrue(self.found(finish_of(1200, 1200))["sharpness"].text.startswith("Poor"))
 
     def test_fewer_pixels_mend_it(self):
-        self.assertEqual(self.mended(finish_of(1300, 1200), "sharpness")["sharpness"].light, "fine")
+        self.assertEqual(
+            self.mended(finish_of(1300, 1200), "sharpness")["sharpness"].severity, "ok"
+        )
 
     def test_showing_more_of_the_photo_mends_it_where_that_is_enough(self):
         own = {"window": Window(center_x=100, center_y=100, width=200, height=200)}
         finish = with_size(finish_of(600, 600), crop=own)
         self.assertEqual(self.found(finish)["sharpness"].action.label, "Show more of the photo")
-        self.assertEqual(self.mended(finish, "sharpness")["sharpness"].light, "fine")
+        self.assertEqual(self.mended(finish, "sharpness")["sharpness"].severity, "ok")
 
     def test_a_window_of_another_ratio_is_said_and_fitted(self):
         own = {"window": Window(center_x=250, center_y=150, width=500, height=300)}
@@ -98,19 +101,19 @@ class FramingCheckTest(Checking):
         finish = with_size(finish_of(300, 300, focus=self.focus), crop=own)
         # The box goes from 600 to 900, the window to 750.
         self.assertIn("50.0\N{NO-BREAK SPACE}%", self.found(finish)["focus"].text)
-        self.assertEqual(self.mended(finish, "focus")["focus"].light, "fine")
+        self.assertEqual(self.mended(finish, "focus")["focus"].severity, "ok")
 
     def test_a_focus_box_on_the_edge_is_said(self):
         own = {"window": Window(center_x=500, center_y=400, width=800, height=800)}
         finish = with_size(finish_of(300, 300, focus=self.focus), crop=own)
         self.assertIn("touches the edge (right)", self.found(finish)["focus"].text)
-        self.assertEqual(self.mended(finish, "focus")["focus"].light, "fine")
+        self.assertEqual(self.mended(finish, "focus")["focus"].severity, "ok")
 
     def test_a_box_too_wide_for_the_size_is_mended_by_showing_the_photo_whole(self):
         focus = Focus(point=Point(x=0.5, y=0.5), box=Box(left=0.1, top=0.1, width=0.8, height=0.8))
         finish = finish_of(200, 400, focus=focus)
         self.assertEqual(self.found(finish)["focus"].action.label, "Show the whole photo")
-        self.assertEqual(self.mended(finish, "focus")["focus"].light, "fine")
+        self.assertEqual(self.mended(finish, "focus")["focus"].severity, "ok")
 
     def test_empty_corners_are_measured_until_something_shows_there(self):
         finish = finish_of(400, 400, turn=Turn(straighten=45, empty_corners=True))
@@ -132,7 +135,7 @@ class FramingCheckTest(Checking):
         found = self.found(finish)["column"]
         self.assertIn("900 px in 600", found.text)
         self.assertIn("67\N{NO-BREAK SPACE}%", found.text)
-        self.assertEqual(self.mended(finish, "column")["column"].light, "fine")
+        self.assertEqual(self.mended(finish, "column")["column"].severity, "ok")
 
 
 class ClippingCheckTest(Checking):
@@ -148,10 +151,10 @@ class ClippingCheckTest(Checking):
                     found["clipping"].text, r"\d\.\d.% to white and \d+\.\d.% to black"
                 )
                 if tone.saturation:
-                    self.assertEqual(found["clipping"].light, "fine")
+                    self.assertEqual(found["clipping"].severity, "ok")
                 else:
-                    self.assertEqual(found["clipping"].light, "look")
-                    self.assertEqual(self.mended(finish, "clipping")["clipping"].light, "fine")
+                    self.assertEqual(found["clipping"].severity, "warning")
+                    self.assertEqual(self.mended(finish, "clipping")["clipping"].severity, "ok")
         self.assertNotIn("clipping", self.found(finish_of(200, 150)))
 
     def test_the_figure_is_the_share_of_pixels(self):

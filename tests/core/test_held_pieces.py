@@ -6,6 +6,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lucky_margin.core.checks import check
 from lucky_margin.core.document import (
     BadgePiece,
     Export,
@@ -29,7 +30,7 @@ from lucky_margin.core.pieces import margins_of
 from lucky_margin.core.pieces.forms import badge_outline
 from lucky_margin.core.pieces.lettering import holds_words, lettering_of
 from lucky_margin.core.pieces.watermark import watermark_pieces
-from lucky_margin.core.render import check, layout, render
+from lucky_margin.core.render import layout, render
 from lucky_margin.core.text import PartStyle, TextStyle, lay_text, no_fonts
 from tests.support import SHA, finish_of, sources_of
 

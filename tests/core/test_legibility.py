@@ -6,6 +6,8 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lucky_margin.core.checks import check, contrast_of, make_readable, palette_of
+from lucky_margin.core.checks.legibility import contrast_ratio, relative_luminance
 from lucky_margin.core.document import (
     BadgePiece,
     Box,
@@ -25,15 +27,7 @@ from lucky_margin.core.edits.moving import PlacePiece
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.pieces.calm import calm_places
-from lucky_margin.core.render import (
-    calm_places_of,
-    check,
-    contrast_of,
-    layout,
-    make_readable,
-    palette_of,
-)
-from lucky_margin.core.render.legibility import contrast_ratio, relative_luminance
+from lucky_margin.core.render import calm_places_of, layout
 from tests.support import SHA, demo_sources, finish_of, gradient, sources_of, with_size
 
 WORDS = TextPiece(id="text-1", text="New glaze", size=0.12, colour="#FFFFFF")

@@ -6,6 +6,7 @@ import unittest
 
 import numpy as np
 
+from lucky_margin.core.checks import check
 from lucky_margin.core.document import (
     BadgePiece,
     MarkDesign,
@@ -17,7 +18,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.moving import AlignPieces
 from lucky_margin.core.errors import UnreadableFont
-from lucky_margin.core.render import check, layout, render
+from lucky_margin.core.render import layout, render
 from lucky_margin.core.text import TextStyle, face_of, lay_text, read_font
 from tests.support import SHA, finish_of, sources_of
 

@@ -8,6 +8,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lucky_margin.core.checks import check
 from lucky_margin.core.document import (
     Area,
     BandMask,
@@ -22,7 +23,7 @@ from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.sizes import DuplicateSize
 from lucky_margin.core.edits.tone import AddArea, AddMask, AddWash, DragMask, DragWash, PickForMask
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.render import check, layout, render
+from lucky_margin.core.render import layout, render
 from lucky_margin.core.tone import noise_of
 from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
 

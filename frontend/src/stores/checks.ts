@@ -38,7 +38,7 @@ export const useChecks = defineStore('checks', () => {
 
   /** How many checks of a size ask for a look. */
   function looks(id: string): number {
-    return (bySize.value[id] ?? []).filter((check) => check.light === 'look').length
+    return (bySize.value[id] ?? []).filter((check) => check.severity === 'warning').length
   }
 
   return { bySize, found, measure, looks }

@@ -4,11 +4,10 @@ from dataclasses import replace
 
 from lucky_margin.core.document import Finish, Size, WatermarkChanges
 from lucky_margin.core.errors import NotFound
-from lucky_margin.core.framing import focus_on, frame_of
-from lucky_margin.core.pieces import margins_of
+from lucky_margin.core.framing import focus_on
 from lucky_margin.core.pieces.calm import CalmPlace, calm_places
-from lucky_margin.core.render.pieces import laid_pieces
 from lucky_margin.core.render.render import render
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.render.sources import Sources
 
 WORKING_SIDE = 320
@@ -23,10 +22,9 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
     Raises:
         NotFound: the piece is not on this size.
     """
-    facts = sources.facts(finish.photo.sha256)
-    frame = frame_of(finish, size, facts.width, facts.height)
-    margins = margins_of(size, finish.border_of(size), frame.output)
-    laid = {one.piece.id: one for one in laid_pieces(finish, size, frame, margins, sources.font)}
+    scene = Scene(finish, size, sources)
+    frame = scene.frame
+    laid = {one.piece.id: one for one in scene.pieces}
     if piece_id not in laid:
         raise NotFound("This piece is not on this size; switch it on first.")
     own = laid.pop(piece_id).bounds
@@ -36,12 +34,12 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
     bare = finish.model_copy(update={"pieces": ()})
     ways = size.own.model_copy(update={"pieces": {}, "watermark": WatermarkChanges(on=False)})
     plain = size.model_copy(update={"own": ways})
-    scale = min(1.0, WORKING_SIDE / max(frame.output.width, frame.output.height))
+    scale = scene.scale_for(WORKING_SIDE)
     picture = render(bare, plain, sources, scale=scale, rough=True)
     step = picture.shape[1] / frame.output.width
     places = calm_places(
         picture,
-        margins.box.scaled(step),
+        scene.margins.box.scaled(step),
         own.width * step,
         own.height * step,
         [box.scaled(step) for box in avoid],

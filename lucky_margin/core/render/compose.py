@@ -1,159 +1,172 @@
-"""Composing: the sampled photo, the border and the grounds into one picture.
+"""Composing: an ordered list of layers, back to front, into one picture.
 
-Colours mix in encoded sRGB by the W3C Compositing formulas. The photo and its border are put
-together first, unclipped, and the shape's outline cuts both at once, so that no photo shows
-along the border's outer edge and no gap comes between the two.
+Colours mix in encoded sRGB by the W3C Compositing formulas. What is clipped together stands in a
+group: it is put together first, unclipped, and one mask cuts it all at once, so that nothing of
+what lies below shows along the edges inside.
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.document import BlendMode, Border, Box, rgb_of
+from lucky_margin.core.document import BlendMode, Box, rgb_of
 from lucky_margin.core.pieces import Sprite
 from lucky_margin.core.types import Mask, Picture8
 
-Fill = str | Picture8 | None
-"""What fills a ground: one colour (``#RRGGBB``), a picture of the sheet's sides, or nothing."""
+
+@dataclass(frozen=True, eq=False)
+class Layer:
+    """One colour (``#RRGGBB``), or a picture of the sheet's sides, laid over what is below."""
+
+    paint: str | Picture8
+    mask: Mask | None = None
+    """How much of it there is at each pixel; None is all of it everywhere."""
+    opacity: float = 1.0
+    spared: Box | None = None
+    """Where the mask is certainly empty, in the sheet's pixels; only saves time."""
 
 
-@dataclass(frozen=True)
-class Sheet:
-    """All that is composed; the arrays have the same sides."""
+@dataclass(frozen=True, eq=False)
+class SpriteLayer:
+    """A sprite laid over what is below; its place counts from the sheet's corner."""
 
-    photo: Picture8
-    """The photo, going on past its box to the sheet's edges."""
-    photo_mask: Mask | None = None
-    """Where the photo is; None everywhere."""
-    shape: Mask | None = None
-    """What lies inside the shape; None is everything."""
-    inside_border: Mask | None = None
-    """What lies inside the border's inner edge; None without a border."""
-    line: Mask | None = None
-    """Where in its band the border has a line; None everywhere."""
-    untouched: Box | None = None
-    """Where the border certainly does not reach, in the sheet's pixels; only saves time."""
-    border: Border = Border()
-    backdrop: Fill = None
-    outside: Fill = None
-    paper: str | None = None
-    """The colour behind everything, for formats that keep no transparency."""
-    under_border: tuple[Sprite, ...] = ()
-    """Pieces, back to front, in pixels of the whole picture, of which ``origin`` is the corner of
-    the sheet; so are the others."""
-    over_border: tuple[Sprite, ...] = ()
-    unclipped: tuple[Sprite, ...] = ()
-    watermark: tuple[Sprite, ...] = ()
-    origin: tuple[int, int] = (0, 0)
+    sprite: Sprite
+    left: int
+    top: int
 
 
-def compose(sheet: Sheet) -> Picture8:
-    """The picture of ``sheet``: 3 channels when opaque, else 4 with straight alpha."""
-    if _is_only_the_photo(sheet):
-        return sheet.photo
-    if _is_covered(sheet):
-        return _over_photo(sheet)
-    pixels = np.zeros((*sheet.photo.shape[:2], 4), np.uint8)
-    canvas = _surface(pixels).getCanvas()
-    if sheet.inside_border is None:
-        _draw_content(canvas, sheet)
-    elif sheet.border.outside:
-        _draw_side_by_side(canvas, sheet, sheet.inside_border)
-    else:
-        _draw_content(canvas, sheet)
-        _draw_border(canvas, sheet, sheet.inside_border)
-    _draw_sprites(canvas, sheet, sheet.over_border)
-    if sheet.unclipped and sheet.shape is not None:
-        # The watermark is clipped all the same, so it is cut on a layer of its own.
-        _clip(canvas, sheet.shape)
-        _draw_sprites(canvas, sheet, sheet.unclipped)
-        canvas.saveLayer()
-        _draw_sprites(canvas, sheet, sheet.watermark)
-        _clip(canvas, sheet.shape)
-        canvas.restore()
-    else:
-        _draw_sprites(canvas, sheet, (*sheet.unclipped, *sheet.watermark))
-        if sheet.shape is not None:
-            _clip(canvas, sheet.shape)
-    for fill in (sheet.outside, sheet.paper):
-        if fill is not None and not _is_opaque(pixels):
-            _fill(canvas, fill, skia.BlendMode.kDstOver)
+@dataclass(frozen=True, eq=False)
+class Group:
+    """Layers that are put together before a mask cuts them. ``added`` groups cover exactly what
+    the mask of the group below leaves, so their shares of a pixel add up."""
+
+    layers: "tuple[AnyLayer, ...]"
+    mask: Mask | None
+    added: bool = False
+
+
+AnyLayer = Layer | SpriteLayer | Group
+
+
+def compose(layers: Sequence[AnyLayer], sides: tuple[int, int]) -> Picture8:
+    """The picture of ``layers``, back to front, of ``sides`` (width, height): 3 channels when it
+    is opaque, else 4 with straight alpha.
+
+    Nothing is seen of what lies below an opaque layer that covers the sheet, so composing begins
+    at the topmost of those.
+    """
+    flat = _flattened(layers)
+    begin = max((number for number, one in enumerate(flat) if _covers(one)), default=None)
+    if begin is not None:
+        return _over(flat[begin], flat[begin + 1 :], sides)
+    if len(flat) == 1 and _is_picture(flat[0]):
+        return flat[0].paint  # type: ignore[union-attr, return-value] # it is a picture
+    pixels = np.zeros((sides[1], sides[0], 4), np.uint8)
+    canvas = _canvas(pixels)
+    for number, layer in enumerate(flat):
+        _draw(canvas, layer, is_lowest=number == 0)
     return _straight(pixels)
 
 
-def _is_only_the_photo(sheet: Sheet) -> bool:
-    masks = (sheet.photo_mask, sheet.shape, sheet.inside_border)
-    if any(mask is not None for mask in masks):
+def _flattened(layers: Sequence[AnyLayer]) -> list[AnyLayer]:
+    """Groups that nothing cuts are the layers they are made of; but shares that add up stay
+    together when anything lies below them."""
+    flat: list[AnyLayer] = []
+    for layer in layers:
+        if isinstance(layer, Group) and layer.mask is None and not (flat and _adds_up(layer)):
+            flat += _flattened(layer.layers)
+        else:
+            flat.append(layer)
+    return flat
+
+
+def _adds_up(group: Group) -> bool:
+    return group.added or any(isinstance(one, Group) and _adds_up(one) for one in group.layers)
+
+
+def _covers(layer: AnyLayer) -> bool:
+    """Whether nothing can be seen of what lies below."""
+    if not isinstance(layer, Layer) or layer.mask is not None or layer.opacity < 1:
         return False
-    if sheet.under_border or sheet.over_border or sheet.unclipped or sheet.watermark:
-        return False
-    fills = (sheet.backdrop, sheet.outside, sheet.paper)
-    return sheet.photo.shape[2] == 3 or all(fill is None for fill in fills)
+    return isinstance(layer.paint, str) or layer.paint.shape[2] == 3
 
 
-def _is_covered(sheet: Sheet) -> bool:
-    """Whether an opaque photo lies behind everything, so that no ground and no hole is seen."""
-    is_framed = sheet.inside_border is not None and sheet.border.outside
-    return (
-        sheet.photo.shape[2] == 3
-        and sheet.photo_mask is None
-        and sheet.shape is None
-        and not is_framed
-    )
+def _is_picture(layer: AnyLayer) -> bool:
+    is_plain = isinstance(layer, Layer) and layer.mask is None and layer.opacity == 1
+    return is_plain and not isinstance(layer.paint, str)  # type: ignore[union-attr] # it is a Layer
 
 
-def _over_photo(sheet: Sheet) -> Picture8:
-    """Everything drawn straight onto a photo that covers the sheet."""
-    pixels = np.empty((*sheet.photo.shape[:2], 4), np.uint8)
-    cv2.cvtColor(sheet.photo, cv2.COLOR_RGB2RGBA, dst=pixels)
-    canvas = _surface(pixels).getCanvas()
-    _draw_sprites(canvas, sheet, sheet.under_border)
-    if sheet.inside_border is not None:
-        _draw_border(canvas, sheet, sheet.inside_border)
-    _draw_sprites(canvas, sheet, (*sheet.over_border, *sheet.unclipped, *sheet.watermark))
+def _over(base: AnyLayer, layers: Sequence[AnyLayer], sides: tuple[int, int]) -> Picture8:
+    """Layers drawn straight onto an opaque one."""
+    assert isinstance(base, Layer)  # only such a one covers
+    if not layers and not isinstance(base.paint, str):
+        return base.paint
+    pixels = np.empty((sides[1], sides[0], 4), np.uint8)
+    if isinstance(base.paint, str):
+        pixels[:] = (*rgb_of(base.paint), 255)
+    else:
+        cv2.cvtColor(base.paint, cv2.COLOR_RGB2RGBA, dst=pixels)
+    canvas = _canvas(pixels)
+    for layer in layers:
+        _draw(canvas, layer)
     return cv2.cvtColor(pixels, cv2.COLOR_RGBA2RGB).astype(np.uint8, copy=False)
 
 
-def _fill(canvas: skia.Canvas, fill: Fill, mode: skia.BlendMode = skia.BlendMode.kSrcOver) -> None:
-    if isinstance(fill, str):
-        canvas.drawColor(_colour(fill), mode)
-    elif fill is not None:
-        canvas.drawImage(_image(fill), 0, 0, paint=_blend(mode))
-
-
-def _draw_content(canvas: skia.Canvas, sheet: Sheet) -> None:
-    """The backdrop, the photo over it and the pieces under the border."""
-    _fill(canvas, sheet.backdrop)
-    if sheet.photo_mask is None:
-        canvas.drawImage(_image(sheet.photo), 0, 0)
+def _draw(canvas: skia.Canvas, layer: AnyLayer, *, is_lowest: bool = False) -> None:
+    """A layer over what is there; where nothing is there yet, a group needs no sheet of its own."""
+    if isinstance(layer, Group):
+        if not is_lowest:
+            mode = skia.BlendMode.kPlus if layer.added else skia.BlendMode.kSrcOver
+            canvas.saveLayer(None, _blend(mode))
+        for number, one in enumerate(layer.layers):
+            _draw(canvas, one, is_lowest=is_lowest and number == 0)
+        if layer.mask is not None:
+            canvas.drawImage(_mask(layer.mask), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
+        if not is_lowest:
+            canvas.restore()
+    elif isinstance(layer, SpriteLayer):
+        _draw_sprite(canvas, layer)
+    elif isinstance(layer.paint, str):
+        _draw_colour(canvas, layer.paint, layer)
+    elif layer.mask is None:
+        canvas.drawImage(_image(layer.paint), 0, 0)
     else:
-        canvas.saveLayer()
-        canvas.drawImage(_image(sheet.photo), 0, 0)
-        _clip(canvas, sheet.photo_mask)
-        canvas.restore()
-    _draw_sprites(canvas, sheet, sheet.under_border)
+        masked = Group((Layer(layer.paint),), layer.mask)
+        _draw(canvas, masked, is_lowest=is_lowest)
 
 
-def _clip(canvas: skia.Canvas, mask: Mask) -> None:
-    """Keep only what lies in ``mask``."""
-    canvas.drawImage(_mask(mask), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
-
-
-def _draw_sprites(canvas: skia.Canvas, sheet: Sheet, sprites: tuple[Sprite, ...]) -> None:
-    left, top = sheet.origin
-    for sprite in sprites:
-        if not sprite.pixels.size:
-            continue
-        paint = skia.Paint(Color=skia.Color(0, 0, 0, round(255 * sprite.opacity)))
-        paint.setBlendMode(_BLEND_MODES[sprite.blend])
-        # Not copied: the sprite's pixels outlive the drawing.
-        image = skia.Image.fromarray(
-            sprite.pixels, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType, copy=False
+def _draw_colour(canvas: skia.Canvas, colour: str, layer: Layer) -> None:
+    packed = _colour(colour, layer.opacity)
+    if layer.mask is None:
+        canvas.drawColor(packed)
+        return
+    canvas.save()
+    box = layer.spared
+    if box is not None:
+        spared = skia.Rect.MakeLTRB(
+            math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
         )
-        canvas.drawImage(image, sprite.left - left, sprite.top - top, paint=paint)
+        if not spared.isEmpty():
+            canvas.clipRect(spared, skia.ClipOp.kDifference)
+    canvas.drawImage(_mask(layer.mask), 0, 0, paint=skia.Paint(Color=packed))
+    canvas.restore()
+
+
+def _draw_sprite(canvas: skia.Canvas, layer: SpriteLayer) -> None:
+    sprite = layer.sprite
+    if not sprite.pixels.size:
+        return
+    paint = skia.Paint(Color=skia.Color(0, 0, 0, round(255 * sprite.opacity)))
+    paint.setBlendMode(_BLEND_MODES[sprite.blend])
+    # Not copied: the sprite's pixels outlive the drawing.
+    image = skia.Image.fromarray(
+        sprite.pixels, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType, copy=False
+    )
+    canvas.drawImage(image, layer.left, layer.top, paint=paint)
 
 
 _BLEND_MODES: dict[BlendMode, skia.BlendMode] = {
@@ -176,44 +189,6 @@ _BLEND_MODES: dict[BlendMode, skia.BlendMode] = {
 }
 
 
-def _draw_border(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
-    """The border over whatever is there: its line, outside its inner edge."""
-    border, box = sheet.border, sheet.untouched
-    band = 255 - inside
-    if sheet.line is not None:
-        band = cv2.multiply(band, sheet.line, scale=1 / 255).astype(np.uint8, copy=False)
-    canvas.save()
-    if box is not None:
-        skipped = skia.Rect.MakeLTRB(
-            math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
-        )
-        if not skipped.isEmpty():
-            canvas.clipRect(skipped, skia.ClipOp.kDifference)
-    paint = skia.Paint(Color=_colour(border.colour, border.opacity))
-    canvas.drawImage(_mask(band), 0, 0, paint=paint)
-    canvas.restore()
-
-
-def _draw_side_by_side(canvas: skia.Canvas, sheet: Sheet, inside: Mask) -> None:
-    """Photo and outside border, each covering exactly what the other leaves.
-
-    Their shares of an edge pixel add up to one, so they are added, not laid over each other.
-    """
-    canvas.saveLayer()
-    _draw_content(canvas, sheet)
-    _clip(canvas, inside)
-    canvas.restore()
-    canvas.saveLayer(None, _blend(skia.BlendMode.kPlus))
-    _fill(canvas, sheet.backdrop)
-    colour = _colour(sheet.border.colour, sheet.border.opacity)
-    if sheet.line is None:
-        canvas.drawColor(colour)
-    else:
-        canvas.drawImage(_mask(sheet.line), 0, 0, paint=skia.Paint(Color=colour))
-    canvas.drawImage(_mask(255 - inside), 0, 0, paint=_blend(skia.BlendMode.kDstIn))
-    canvas.restore()
-
-
 def _blend(mode: skia.BlendMode) -> skia.Paint:
     return skia.Paint(BlendMode=mode)
 
@@ -223,10 +198,10 @@ def _colour(colour: str, opacity: float = 1) -> int:
     return packed
 
 
-def _surface(pixels: Picture8) -> skia.Surface:
+def _canvas(pixels: Picture8) -> skia.Canvas:
     height, width = pixels.shape[:2]
     info = skia.ImageInfo.Make(width, height, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType)
-    return skia.Surface.MakeRasterDirect(info, pixels)
+    return skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
 
 
 def _mask(mask: Mask) -> skia.Image:

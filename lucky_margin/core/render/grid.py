@@ -38,6 +38,11 @@ class Grid:
         return cls(columns, rows, columns / width, rows / height, (left, top, wide, high))
 
     @property
+    def sides(self) -> tuple[int, int]:
+        """Width and height of the region."""
+        return self.region[2:]
+
+    @property
     def to_full(self) -> Affine:
         """From the grid's pixels to those of the picture at scale 1."""
         return scaling(1 / self.scale_x, 1 / self.scale_y)

@@ -12,7 +12,6 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.framing import Frame, following, laid, largest_inside, whole
 from lucky_margin.core.grounds import blurred_cover, gradient_over, working_sides
-from lucky_margin.core.render.compose import Fill
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import enough_of, placed
 from lucky_margin.core.render.sources import Sources
@@ -20,6 +19,10 @@ from lucky_margin.core.sampling import sample
 from lucky_margin.core.types import Picture8, Picture16
 
 _UNIT = Box(left=0, top=0, width=1, height=1)
+
+
+Fill = str | Picture8 | None
+"""What fills a ground: one colour (``#RRGGBB``), a picture of the grid's sides, or nothing."""
 
 
 def fill_of(ground: Ground, finish: Finish, frame: Frame, grid: Grid, sources: Sources) -> Fill:

@@ -8,11 +8,11 @@ from typing import Literal
 from pydantic import Field
 
 from lucky_margin.core.document import Box, Finish, Identifier, Size, Value
-from lucky_margin.core.framing import Frame, focus_box, frame_of
-from lucky_margin.core.outlines import PolygonOutline, outline_of
-from lucky_margin.core.pieces import LaidPiece, Margins, margins_of
+from lucky_margin.core.framing import Frame, focus_box
+from lucky_margin.core.outlines import PolygonOutline
+from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.pieces.watermark import watermark_pieces
-from lucky_margin.core.render.pieces import laid_pieces
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.render.tone_shapes import ToneShape, tone_shapes
 
@@ -102,13 +102,10 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    facts = sources.facts(finish.photo.sha256)
-    frame = frame_of(finish, size, facts.width, facts.height)
+    scene = Scene(finish, size, sources)
+    frame, outer, inner, margins = scene.frame, scene.outer, scene.inner, scene.margins
     output, photo = frame.output, frame.photo
     band = output.band
-    outer = outline_of(size.shape, output.width, output.height)
-    inner = outer.inset(band.top, band.right, band.bottom, band.left)
-    margins = margins_of(size, finish.border_of(size), output)
     photo_width, photo_height = photo.whole_sides
     left, top, right, bottom = outer.region.bounds
     return Layout(
@@ -132,8 +129,8 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
         tone_shapes=tone_shapes(finish.as_set("tone", size), frame),
-        pieces=[_piece(p) for p in laid_pieces(finish, size, frame, margins, sources.font)],
-        watermark=_watermark(finish, size, margins, frame, sources),
+        pieces=[_piece(laid) for laid in scene.pieces],
+        watermark=_watermark(scene),
         outline=outer.svg(),
         inner_outline=inner.svg(),
         margin_outline=margins.outline.svg(),
@@ -153,13 +150,12 @@ def _focus(finish: Finish, frame: Frame) -> FocusLaid | None:
     )
 
 
-def _watermark(
-    finish: Finish, size: Size, margins: Margins, frame: Frame, sources: Sources
-) -> Box | None:
-    mark = finish.watermark_of(size)
+def _watermark(scene: Scene) -> Box | None:
+    mark = scene.watermark
     if mark.place != "spot" or not mark.is_set:
         return None
-    return _rounded(watermark_pieces(mark, margins, frame, sources.font)[0].bounds)
+    laid = watermark_pieces(mark, scene.margins, scene.frame, scene.sources.font)
+    return _rounded(laid[0].bounds)
 
 
 def _piece(laid: LaidPiece) -> PieceLaid:

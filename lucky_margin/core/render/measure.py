@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from lucky_margin.core.document import Finish, Size, Tone
-from lucky_margin.core.framing import frame_of
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.render import photo_under
+from lucky_margin.core.render.layers import photo_under
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.tone import Clipping, Histogram, clipping_of, histogram_of, noise_of
 from lucky_margin.core.types import Picture8, Region
@@ -36,14 +36,11 @@ def measure_noise(finish: Finish, size: Size, sources: Sources) -> float:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    facts = sources.facts(finish.photo.sha256)
-    frame = frame_of(finish, size, facts.width, facts.height)
-    width, height = frame.output.width, frame.output.height
-    tone = finish.tone_of(size)
+    scene = Scene(finish, size, sources)
+    width, height = scene.sides
 
     def seen(region: Region) -> Picture8:
-        grid = Grid.of(width, height, 1, region)
-        return photo_under(finish.photo.sha256, tone, frame, grid, sources)
+        return photo_under(scene, scene.tone, Grid.of(width, height, 1, region))
 
     if min(width, height) < TILES * NOISE_TILE:
         wide, high = (min(side, TILES * NOISE_TILE) for side in (width, height))
@@ -62,13 +59,10 @@ def measure_tone(finish: Finish, size: Size, sources: Sources) -> ToneMeasured:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    facts = sources.facts(finish.photo.sha256)
-    frame = frame_of(finish, size, facts.width, facts.height)
-    width, height = frame.output.width, frame.output.height
-    grid = Grid.of(width, height, min(1.0, MEASURED_SIDE / max(width, height)), None)
-    sha256 = finish.photo.sha256
-    before = clipping_of(photo_under(sha256, Tone(), frame, grid, sources))
-    picture = photo_under(sha256, finish.tone_of(size), frame, grid, sources)
+    scene = Scene(finish, size, sources)
+    grid = Grid.of(*scene.sides, scene.scale_for(MEASURED_SIDE), None)
+    before = clipping_of(photo_under(scene, Tone(), grid))
+    picture = photo_under(scene, scene.tone, grid)
     after = clipping_of(picture)
     newly = Clipping(max(0.0, after.high - before.high), max(0.0, after.low - before.low))
     return ToneMeasured(histogram_of(picture), newly)

@@ -3,8 +3,8 @@
 import numpy as np
 
 from lucky_margin.core.document import Finish, Size
-from lucky_margin.core.framing import frame_of
 from lucky_margin.core.render.render import View, render
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import encode_16_bits, to_linear
 
@@ -22,10 +22,8 @@ def picked_colour(
         pixels = render(finish, size, sources, region=(x, y, 1, 1), view=view)
         inside = np.ones((1, 1), bool)
     else:
-        facts = sources.facts(finish.photo.sha256)
-        frame = frame_of(finish, size, facts.width, facts.height)
-        sides = frame.output.width, frame.output.height
-        columns, rows = frame.photo.whole_sides if view == "photo" else sides
+        scene = Scene(finish, size, sources)
+        columns, rows = scene.frame.photo.whole_sides if view == "photo" else scene.sides
         left, top = max(0, x - radius), max(0, y - radius)
         width, height = min(columns, x + radius + 1) - left, min(rows, y + radius + 1) - top
         pixels = render(finish, size, sources, region=(left, top, width, height), view=view)

@@ -1,23 +1,10 @@
-"""The pieces of a size as sprites for composing."""
+"""Pieces as sprites for composing."""
 
-from collections.abc import Collection, Mapping
-from dataclasses import dataclass
-
-from lucky_margin.core.document import Finish, KnockOut, PicturePiece, Size
-from lucky_margin.core.framing import Frame
-from lucky_margin.core.pieces import (
-    LaidPiece,
-    Margins,
-    Part,
-    Sprite,
-    knocked_out,
-    lay_piece,
-    sprite_of,
-)
+from lucky_margin.core.document import KnockOut, PicturePiece
+from lucky_margin.core.pieces import LaidPiece, Part, Sprite, knocked_out, sprite_of
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import as_8_bits
-from lucky_margin.core.text import FontFinder
 from lucky_margin.core.types import Picture8
 
 ENOUGH = 2.0
@@ -26,50 +13,6 @@ it is taken."""
 
 KNOCKED_PIXELS = 4_000_000
 """Pixels of a picture, at most, out of which a colour is knocked; of larger ones a halved copy."""
-
-
-@dataclass(frozen=True)
-class PieceSprites:
-    """Sprites of a size's pieces, back to front."""
-
-    under_border: tuple[Sprite, ...] = ()
-    over_border: tuple[Sprite, ...] = ()
-    unclipped: tuple[Sprite, ...] = ()
-
-
-def laid_pieces(
-    finish: Finish, size: Size, frame: Frame, margins: Margins, font: FontFinder
-) -> list[LaidPiece]:
-    """Every piece that is on ``size``, laid out."""
-    return [lay_piece(piece, margins, frame, font) for piece in finish.pieces_of(size)]
-
-
-def sprites_of(
-    finish: Finish,
-    size: Size,
-    frame: Frame,
-    margins: Margins,
-    grid: Grid,
-    sources: Sources,
-    parts: Mapping[str, Part],
-    held: Collection[str] = (),
-    *,
-    alone: bool = False,
-) -> PieceSprites:
-    """Their sprites on ``grid``; ``parts`` names pieces of which not all is drawn, ``held`` those
-    that are left out or, ``alone``, the only ones."""
-    under, over, unclipped = [], [], []
-    for one in laid_pieces(finish, size, frame, margins, sources.font):
-        if (one.piece.id in held) != alone:
-            continue
-        sprite = sprite_on(one, grid, sources, parts.get(one.piece.id, "all"))
-        if not one.piece.clipped:
-            unclipped.append(sprite)
-        elif one.piece.over_border:
-            over.append(sprite)
-        else:
-            under.append(sprite)
-    return PieceSprites(tuple(under), tuple(over), tuple(unclipped))
 
 
 def sprite_on(laid: LaidPiece, grid: Grid, sources: Sources, part: Part = "all") -> Sprite:

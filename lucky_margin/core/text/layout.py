@@ -170,8 +170,11 @@ def _fitted(
     while True:
         # A little larger a line may be too long, and larger still break into two that fit again.
         lines = laid(size).lines
-        broken = _largest(lambda tried, lines=lines: laid(tried).lines <= lines, size, most)
-        further = broken * (1 + _AFTER)
+
+        def is_unbroken(tried: float, lines: int = lines) -> bool:
+            return laid(tried).lines <= lines
+
+        further = _largest(is_unbroken, size, most) * (1 + _AFTER)
         if further >= most or not fits(further):
             return laid(size)
         size = _largest(fits, further, most)

@@ -5,6 +5,7 @@ from typing import Any, Literal
 from fastapi import APIRouter, Response
 from pydantic import Field, create_model
 
+from lucky_margin.core.checks import Check, check
 from lucky_margin.core.document import (
     Box,
     Colour,
@@ -33,16 +34,7 @@ from lucky_margin.core.finding import (
 )
 from lucky_margin.core.framing import focus_box, frame_of, within
 from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.render import (
-    Check,
-    Layout,
-    View,
-    check,
-    layout,
-    measure_tone,
-    picked_colour,
-    render,
-)
+from lucky_margin.core.render import Layout, View, layout, measure_tone, picked_colour, render
 from lucky_margin.core.tone import curve_line, neutral_settings, propose_tone
 from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response

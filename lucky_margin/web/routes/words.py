@@ -3,17 +3,12 @@
 from fastapi import APIRouter
 from pydantic import Field
 
+from lucky_margin.core.checks import contrast_of, make_readable, palette_of, text_on
 from lucky_margin.core.document import Colour, Finish, Identifier, Sha256, Value
 from lucky_margin.core.edits.moving import PlacePiece
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.pieces import plain_background
-from lucky_margin.core.render import (
-    calm_places_of,
-    contrast_of,
-    make_readable,
-    palette_of,
-    text_on,
-)
+from lucky_margin.core.render import calm_places_of
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.routes.bench import Found

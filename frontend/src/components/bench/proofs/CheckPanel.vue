@@ -32,7 +32,7 @@ watchDebounced(
     <h2>Checks</h2>
     <ul>
       <li v-for="check in checks.found" :key="check.key">
-        <i class="light" :class="{ look: check.light === 'look' }"></i>
+        <i class="light" :class="{ look: check.severity === 'warning' }"></i>
         <span>
           {{ check.text }}
           <button

@@ -14,7 +14,7 @@ class CheckAction(Value):
 
 
 class Check(Value):
-    """One measured statement about a size; ``look`` asks the user to look at it."""
+    """One measured statement about a size; a warning asks the user to look at it."""
 
     key: Literal[
         "sharpness",
@@ -34,6 +34,6 @@ class Check(Value):
         "mark",
         "transparency",
     ]
-    light: Literal["fine", "look"]
+    severity: Literal["ok", "warning"]
     text: str
     action: CheckAction | None = None

@@ -25,11 +25,11 @@ from lucky_margin.core.document import (
     rgb_of,
 )
 from lucky_margin.core.errors import BadInput, NotFound
-from lucky_margin.core.framing import frame_of
-from lucky_margin.core.pieces import LaidPiece, Sprite, lay_piece, margins_of, sprite_of
-from lucky_margin.core.render.compose import Sheet, compose
+from lucky_margin.core.pieces import LaidPiece, Part, Sprite, sprite_of
+from lucky_margin.core.render.compose import Layer, SpriteLayer, compose
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.render import render
+from lucky_margin.core.render.render import draw
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.text import is_own
@@ -92,28 +92,23 @@ def contrast_of(finish: Finish, size: Size, piece_id: str, sources: Sources) -> 
         BadInput: the piece is no text.
         NotFound: it is not on this size.
     """
+    scene = Scene(finish, size, sources)
     piece = text_on(finish, size, piece_id)
-    seen = _seen(finish, size, piece, sources)
+    seen = _seen(scene, piece)
     if seen is None:
         return None
-    wanted = wanted_contrast(seen.laid, size, finish, sources)
+    wanted = wanted_contrast(seen.laid, scene)
     return Contrast(_ratio(seen, piece, piece.colour), wanted)
 
 
-def wanted_contrast(laid: LaidPiece, size: Size, finish: Finish, sources: Sources) -> float:
+def wanted_contrast(laid: LaidPiece, scene: Scene) -> float:
+    """WCAG 2.2: less of large letters than of small ones, as people see them."""
     piece = laid.piece
     # Of an own font nobody says whether it is bold, so it is not taken to be.
     is_bold = isinstance(piece, TextPiece) and not is_own(piece.family) and piece.weight >= BOLD
-    pixels = laid.em * seen_scale(finish, size, sources)
+    pixels = laid.em * scene.seen_scale
     large = LARGE_BOLD if is_bold else LARGE
     return WANTED_LARGE if pixels >= large else WANTED
-
-
-def seen_scale(finish: Finish, size: Size, sources: Sources) -> float:
-    """Pixels, as people see the size, for each one of its own."""
-    facts = sources.facts(finish.photo.sha256)
-    width = frame_of(finish, size, facts.width, facts.height).output.width
-    return min(1.0, size.seen_width / width)
 
 
 def make_readable(
@@ -125,11 +120,12 @@ def make_readable(
     Raises:
         BadInput, NotFound: as for ``contrast_of``.
     """
+    scene = Scene(finish, size, sources)
     piece = text_on(finish, size, piece_id)
-    seen = _seen(finish, size, piece, sources)
+    seen = _seen(scene, piece)
     if seen is None:
         return None
-    wanted = wanted_contrast(seen.laid, size, finish, sources)
+    wanted = wanted_contrast(seen.laid, scene)
     if _ratio(seen, piece, piece.colour) >= wanted:
         return None
     colour = nearest_readable(seen, piece, wanted)
@@ -139,7 +135,7 @@ def make_readable(
     other = next(one for one in _ALWAYS if one != extreme)
     shadow = Shadow(y=0, blur=0.02, colour=other, opacity=1)
     shaded = PieceChanges(colour=extreme, shadow=shadow)
-    if _reaches(finish, size, piece, shaded, wanted, sources):
+    if _reaches(scene, piece, shaded, wanted):
         return shaded, "A shadow sets the letters off."
     plate = Plate(colour=other, opacity=0.85)
     return PieceChanges(colour=extreme, plate=plate), "A plate lies behind the letters now."
@@ -191,14 +187,11 @@ def text_on(finish: Finish, size: Size, piece_id: str) -> TextPiece:
     raise NotFound("This piece is not on this size; switch it on first.")
 
 
-def _seen(finish: Finish, size: Size, piece: TextPiece, sources: Sources) -> _Seen | None:
-    facts = sources.facts(finish.photo.sha256)
-    frame = frame_of(finish, size, facts.width, facts.height)
-    output = frame.output
-    laid = lay_piece(piece, margins_of(size, finish.border_of(size), output), frame, sources.font)
+def _seen(scene: Scene, piece: TextPiece) -> _Seen | None:
+    laid = next(one for one in scene.pieces if one.piece.id == piece.id)
     box = laid.bounds
     scale = min(1.0, (MOST_PIXELS / max(box.width * box.height, 1)) ** 0.5)
-    grid = Grid.of(output.width, output.height, scale, None)
+    grid = Grid.of(*scene.sides, scale, None)
     region = _around(box, grid)
     if region is None:
         return None
@@ -208,15 +201,8 @@ def _seen(finish: Finish, size: Size, piece: TextPiece, sources: Sources) -> _Se
     edge = _edge(letters)
     if not edge.any():
         return None
-    behind = render(
-        finish,
-        size,
-        sources,
-        scale=scale,
-        region=region,
-        parts={piece.id: "all but the fill"},
-        rough=True,
-    )
+    but_the_fill: dict[str, Part] = {piece.id: "all but the fill"}
+    behind = draw(scene, scale=scale, region=region, parts=but_the_fill, rough=True)
     return _Seen(laid, behind[:, :, :3], edge)
 
 
@@ -253,7 +239,8 @@ def _ratio(seen: _Seen, piece: TextPiece, colour: str) -> float:
     solid = np.empty((*seen.behind.shape[:2], 4), np.uint8)
     solid[:] = (*rgb_of(colour), 255)
     letters = Sprite(0, 0, solid, piece.opacity, piece.blend)
-    drawn = compose(Sheet(photo=seen.behind, over_border=(letters,)))
+    height, width = seen.behind.shape[:2]
+    drawn = compose((Layer(seen.behind), SpriteLayer(letters, 0, 0)), (width, height))
     one, other = (
         relative_luminance(picture[seen.edge][:, :3] / 255) for picture in (drawn, seen.behind)
     )
@@ -267,19 +254,13 @@ def _at_lightness(lab: Floats, lightness: float) -> str:
     return "#{:02X}{:02X}{:02X}".format(*codes.tolist())
 
 
-def _reaches(
-    finish: Finish,
-    size: Size,
-    piece: TextPiece,
-    changes: PieceChanges,
-    wanted: float,
-    sources: Sources,
-) -> bool:
+def _reaches(scene: Scene, piece: TextPiece, changes: PieceChanges, wanted: float) -> bool:
+    finish, size = scene.finish, scene.size
     pieces = tuple(
         changes.applied_to(piece) if one.id == piece.id else one for one in finish.pieces
     )
     own = {key: ways for key, ways in size.own.pieces.items() if key != piece.id}
     plain = size.model_copy(update={"own": size.own.model_copy(update={"pieces": own})})
     tried = finish.model_copy(update={"pieces": pieces}).with_size(plain)
-    found = contrast_of(tried, plain, piece.id, sources)
+    found = contrast_of(tried, plain, piece.id, scene.sources)
     return found is not None and found.ratio >= wanted

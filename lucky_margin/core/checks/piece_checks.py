@@ -1,26 +1,25 @@
 """Checks of pieces and of the watermark, measured on a size. All thresholds stand here."""
 
+from dataclasses import replace
+
 import numpy as np
 
+from lucky_margin.core.checks.check import Check, CheckAction
+from lucky_margin.core.checks.legibility import contrast_of, make_readable
 from lucky_margin.core.document import (
-    Finish,
     PieceChanges,
-    Size,
     TextPiece,
     WatermarkChanges,
 )
 from lucky_margin.core.edits.moving import AlignPieces, PlacePiece, scaled_fields
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.edits.steps import SetWatermark
-from lucky_margin.core.framing import Frame, focus_on, frame_of
+from lucky_margin.core.framing import focus_on
 from lucky_margin.core.oklab import from_light
-from lucky_margin.core.pieces import LaidPiece, Margins, margins_of
+from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.render.calm import calm_places_of
-from lucky_margin.core.render.check import Check, CheckAction
-from lucky_margin.core.render.legibility import contrast_of, make_readable, seen_scale
-from lucky_margin.core.render.pieces import laid_pieces
-from lucky_margin.core.render.render import render
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.render.render import draw
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.text import FAMILIES, STAND_IN, is_own
 
@@ -42,20 +41,18 @@ FAINT, LOUD = 0.04, 0.35
 """OKLab lightness that a watermark changes under its letters at least, and at most."""
 
 
-def piece_checks(finish: Finish, size: Size, frame: Frame, sources: Sources) -> list[Check]:
-    """What asks for a look about the pieces and the watermark of a size."""
-    margins = margins_of(size, finish.border_of(size), frame.output)
+def piece_checks(scene: Scene) -> list[Check]:
+    """What asks for a look about the pieces of a size."""
     found: list[Check | None] = []
-    for laid in laid_pieces(finish, size, frame, margins, sources.font):
-        found += [_past(laid, margins), _pointing_out(laid, frame), _font(laid)]
+    for laid in scene.pieces:
+        found += [_past(laid, scene), _pointing_out(laid, scene), _font(laid)]
         if isinstance(laid.piece, TextPiece) and laid.piece.text.strip():
             found += [
-                _contrast(finish, size, laid, sources),
-                _small(finish, size, laid, sources),
+                _contrast(laid, scene),
+                _small(laid, scene),
                 _missing(laid),
-                _over_focus(finish, size, laid, frame, sources),
+                _over_focus(laid, scene),
             ]
-    found += [_watermark(finish, size, sources), _watermark_font(finish, size, sources)]
     return [item for item in found if item is not None]
 
 
@@ -67,7 +64,8 @@ def _name(laid: LaidPiece) -> str:
     return f"“{line if len(line) < 24 else line[:22] + '…'}”"
 
 
-def _contrast(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> Check | None:
+def _contrast(laid: LaidPiece, scene: Scene) -> Check | None:
+    finish, size, sources = scene.finish, scene.size, scene.sources
     contrast = contrast_of(finish, size, laid.piece.id, sources)
     if contrast is None or contrast.suffices:
         return None
@@ -80,12 +78,12 @@ def _contrast(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> 
         f"{_name(laid)} is hard to read: contrast {contrast.ratio:.1f} to 1, "
         f"{contrast.wanted:g} is wanted at its size."
     )
-    return Check(key="contrast", light="look", text=text, action=action)
+    return Check(key="contrast", severity="warning", text=text, action=action)
 
 
-def _past(laid: LaidPiece, margins: Margins) -> Check | None:
+def _past(laid: LaidPiece, scene: Scene) -> Check | None:
     """How far a piece reaches past the margin box."""
-    box, room = laid.bounds, margins.box
+    box, room = laid.bounds, scene.margins.box
     if laid.spans_ends:
         return None
     past = max(
@@ -114,25 +112,25 @@ def _past(laid: LaidPiece, margins: Margins) -> Check | None:
         whole = SetPiece(ids=(piece.id,), changes=changes, only_this_size=True)
         action = CheckAction(label="Make it fit", edit=whole)
     text = f"{_name(laid)} reaches {past:.0f} px past the margin."
-    return Check(key="past", light="look", text=text, action=action)
+    return Check(key="past", severity="warning", text=text, action=action)
 
 
-def _pointing_out(laid: LaidPiece, frame: Frame) -> Check | None:
+def _pointing_out(laid: LaidPiece, scene: Scene) -> Check | None:
     """Whether what a piece points at has been cropped away."""
     if laid.ends is None:
         return None
-    (x, y), output = laid.ends.tip, frame.output
-    if 0 <= x <= output.width and 0 <= y <= output.height:
+    (x, y), (width, height) = laid.ends.tip, scene.sides
+    if 0 <= x <= width and 0 <= y <= height:
         return None
     edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(on=False), only_this_size=True)
     action = CheckAction(label="Leave it out here", edit=edit)
     text = "An arrow or bubble points at something that this size does not show."
-    return Check(key="points out", light="look", text=text, action=action)
+    return Check(key="points out", severity="warning", text=text, action=action)
 
 
-def _small(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> Check | None:
+def _small(laid: LaidPiece, scene: Scene) -> Check | None:
     assert laid.text is not None  # only called for texts
-    seen = laid.text.x_height * seen_scale(finish, size, sources)
+    seen = laid.text.x_height * scene.seen_scale
     if seen >= LEAST_X_HEIGHT:
         return None
     wanted = laid.em / laid.short_side * LEAST_X_HEIGHT / seen * 1.02
@@ -143,7 +141,7 @@ def _small(finish: Finish, size: Size, laid: LaidPiece, sources: Sources) -> Che
         f"{LEAST_X_HEIGHT:g} is wanted."
     )
     action = CheckAction(label="Make it larger", edit=edit)
-    return Check(key="small", light="look", text=text, action=action)
+    return Check(key="small", severity="warning", text=text, action=action)
 
 
 def _missing(laid: LaidPiece) -> Check | None:
@@ -157,7 +155,7 @@ def _missing(laid: LaidPiece) -> Check | None:
         kept = "".join(letter for letter in laid.piece.text if letter not in laid.text.missing)
         edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(text=kept), only_this_size=True)
         action = CheckAction(label="Leave them out", edit=edit)
-    return Check(key="missing", light="look", text=text, action=action)
+    return Check(key="missing", severity="warning", text=text, action=action)
 
 
 def _font(laid: LaidPiece) -> Check | None:
@@ -169,14 +167,12 @@ def _font(laid: LaidPiece) -> Check | None:
         edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(family=STAND_IN))
         action = CheckAction(label=f"Use {FAMILIES[STAND_IN].name}", edit=edit)
     text = f"{_name(laid)} is set in a font that is not here; add its file again."
-    return Check(key="font", light="look", text=text, action=action)
+    return Check(key="font", severity="warning", text=text, action=action)
 
 
-def _over_focus(
-    finish: Finish, size: Size, laid: LaidPiece, frame: Frame, sources: Sources
-) -> Check | None:
+def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     """How much of what has to stay in view the words cover."""
-    focus, box = focus_on(finish.focus, frame), laid.bounds
+    focus, box = focus_on(scene.finish.focus, scene.frame), laid.bounds
     if focus is None:
         return None
     wide = min(box.right, focus.right) - max(box.left, focus.left)
@@ -185,52 +181,51 @@ def _over_focus(
     if share <= MOST_OF_FOCUS:
         return None
     action = None
-    if places := calm_places_of(finish, size, laid.piece.id, sources):
+    if places := calm_places_of(scene.finish, scene.size, laid.piece.id, scene.sources):
         best = places[0]
         edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
         action = CheckAction(label="Move it beside", edit=edit)
     text = f"{_name(laid)} covers {100 * share:.0f}\N{NO-BREAK SPACE}% of the focus box."
-    return Check(key="over focus", light="look", text=text, action=action)
+    return Check(key="over focus", severity="warning", text=text, action=action)
 
 
-def _watermark(finish: Finish, size: Size, sources: Sources) -> Check | None:
+def watermark(scene: Scene) -> Check | None:
     """How much the mark changes the picture under its letters."""
-    mark = finish.watermark_of(size)
-    if not mark.is_set:
+    if not scene.watermark.is_set:
         return None
-    changed = watermark_strength(finish, size, sources)
+    changed = watermark_strength(scene)
     if changed is None or FAINT <= changed <= LOUD:
         return None
     faint = changed < FAINT
     word = "faint" if faint else "loud"
     percent = f"{100 * changed:.1f}\N{NO-BREAK SPACE}%"
     text = f"The watermark is too {word}: it changes the lightness under it by {percent}."
-    action = _suiting(finish, size, faint, sources)
-    return Check(key="mark", light="look", text=text, action=action)
+    action = _suiting(scene, faint)
+    return Check(key="mark", severity="warning", text=text, action=action)
 
 
-def _watermark_font(finish: Finish, size: Size, sources: Sources) -> Check | None:
+def watermark_font(scene: Scene) -> Check | None:
     """Whether the own font of the watermark's words is gone."""
-    mark = finish.watermark_of(size)
+    mark = scene.watermark
     family = mark.mark.design.family if mark.mark else mark.family
-    if not mark.is_set or mark.logo or not is_own(family) or sources.font(family):
+    if not mark.is_set or mark.logo or not is_own(family) or scene.sources.font(family):
         return None
     text = "The watermark is set in a font that is not here; add its file again."
-    return Check(key="font", light="look", text=text)
+    return Check(key="font", severity="warning", text=text)
 
 
-def _suiting(finish: Finish, size: Size, faint: bool, sources: Sources) -> CheckAction | None:
+def _suiting(scene: Scene, faint: bool) -> CheckAction | None:
     """The opacity nearest to the mark's own, of what is tried, that suits."""
-    own = finish.watermark_of(size).opacity
-    stronger = [one for one in _OPACITIES if one > own]
-    weaker = [one for one in reversed(_OPACITIES) if one < own]
+    size, present = scene.size, scene.watermark.opacity
+    stronger = [one for one in _OPACITIES if one > present]
+    weaker = [one for one in reversed(_OPACITIES) if one < present]
     for opacity in stronger if faint else weaker:
         changes = WatermarkChanges(opacity=opacity)
         ways = WatermarkChanges.model_validate(
             size.own.watermark.model_dump() | changes.model_dump()
         )
         tried = size.model_copy(update={"own": size.own.model_copy(update={"watermark": ways})})
-        changed = watermark_strength(finish, tried, sources)
+        changed = watermark_strength(replace(scene, size=tried))
         if changed is not None and FAINT <= changed <= LOUD:
             label = "Make it stronger" if faint else "Make it fainter"
             edit = SetWatermark(changes=changes, only_this_size=True)
@@ -238,17 +233,13 @@ def _suiting(finish: Finish, size: Size, faint: bool, sources: Sources) -> Check
     return None
 
 
-def watermark_strength(finish: Finish, size: Size, sources: Sources) -> float | None:
+def watermark_strength(scene: Scene) -> float | None:
     """The median change of OKLab lightness (0..1) under the mark's letters; None where none of
     them can be seen."""
-    own = size.own.model_copy(update={"watermark": WatermarkChanges(on=False)})
-    without = size.model_copy(update={"own": own})
-    facts = sources.facts(finish.photo.sha256)
-    output = frame_of(finish, size, facts.width, facts.height).output
-    scale = min(1.0, MEASURED_SIDE / max(output.width, output.height))
+    scale = scene.scale_for(MEASURED_SIDE)
     with_mark, plain = (
-        from_light(decode(render(finish, one, sources, scale=scale, rough=True)[:, :, :3] / 255))
-        for one in (size, without)
+        from_light(decode(draw(one, scale=scale, rough=True)[:, :, :3] / 255))
+        for one in (scene, scene.without_watermark())
     )
     change = np.abs(with_mark[:, :, 0] - plain[:, :, 0])
     under = change > 0.2 * change.max() if change.max() > 0 else change > 0

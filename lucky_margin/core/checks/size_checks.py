@@ -1,7 +1,10 @@
-"""Checks: measured warnings about a size, each with the action that mends it."""
+"""Checks of a size and its photo."""
+
+from dataclasses import replace
 
 import shapely
 
+from lucky_margin.core.checks.check import Check, CheckAction
 from lucky_margin.core.document import (
     Box,
     Crop,
@@ -20,12 +23,11 @@ from lucky_margin.core.edits.framing import SetContain, SetWindow
 from lucky_margin.core.edits.resetting import ResetStep
 from lucky_margin.core.edits.sizes import SetPixels
 from lucky_margin.core.edits.steps import SetExport, SetTone, SetTurn
-from lucky_margin.core.framing import Frame, focus_box, frame_of
-from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.render.check import Check, CheckAction
+from lucky_margin.core.framing import Frame, focus_box
+from lucky_margin.core.render.layers import flatten_colour
 from lucky_margin.core.render.measure import measure_noise, measure_tone
-from lucky_margin.core.render.piece_checks import piece_checks
-from lucky_margin.core.render.render import flatten_colour, render
+from lucky_margin.core.render.render import render
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.render.sources import Sources
 
 SHARP = 1.0
@@ -54,54 +56,28 @@ _MEASURED_AT = 0.5
 """The scale at which transparency is measured."""
 
 
-def check(finish: Finish, size: Size, sources: Sources) -> list[Check]:
-    """The checks of ``size``: those that are fine and still worth saying, and those that ask
-    for a look.
-
-    Raises:
-        NotFound: the photo is not known.
-        TooLarge: the size comes to too many pixels.
-    """
-    facts = sources.facts(finish.photo.sha256)
-    frame = frame_of(finish, size, facts.width, facts.height)
-    found = [
-        _sharpness(finish, size, frame, facts),
-        _window(frame),
-        _focus(finish, frame),
-        _corners(finish, frame),
-        _column(size, frame),
-        _clipping(finish, size, sources),
-        _noise(finish, size, sources),
-        *piece_checks(finish, size, frame, sources),
-        _transparency(finish, size, frame, sources),
-    ]
-    return [item for item in found if item is not None]
-
-
-def _sharpness(finish: Finish, size: Size, frame: Frame, facts: PhotoFacts) -> Check:
-    enlargement = frame.enlargement
+def sharpness(scene: Scene) -> Check:
+    """Whether the photo has enough pixels."""
+    enlargement = scene.frame.enlargement
     if enlargement <= SHARP + _ROUNDING:
         text = f"Sharp: {1 / enlargement:.1f} photo pixels for each pixel of this size."
-        return Check(key="sharpness", light="fine", text=text)
+        return Check(key="sharpness", severity="ok", text=text)
     word = "Poor" if enlargement >= POOR else "Soft"
     text = (
         f"{word}: the photo has too few pixels here, each is enlarged to {enlargement:.2f}; "
         f"{'it will look blurred' if word == 'Poor' else 'fine detail will be soft'}."
     )
-    action = _more_of_the_photo(finish, size, frame, facts) or _fewer_pixels(size, enlargement)
-    return Check(key="sharpness", light="look", text=text, action=action)
+    action = _more_of_the_photo(scene) or _fewer_pixels(scene.size, enlargement)
+    return Check(key="sharpness", severity="warning", text=text, action=action)
 
 
-def _more_of_the_photo(
-    finish: Finish, size: Size, frame: Frame, facts: PhotoFacts
-) -> CheckAction | None:
+def _more_of_the_photo(scene: Scene) -> CheckAction | None:
     """Following the focus shows the largest window, if that is large enough."""
-    if frame.follows_focus:
+    if scene.frame.follows_focus:
         return None
     edit = SetWindow(window=None)
-    largest = size.model_copy(update={"crop": Crop()})
-    wider = frame_of(finish, largest, facts.width, facts.height)
-    if wider.enlargement > SHARP + _ROUNDING:
+    wider = replace(scene, size=scene.size.model_copy(update={"crop": Crop()}))
+    if wider.frame.enlargement > SHARP + _ROUNDING:
         return None
     return CheckAction(label="Show more of the photo", edit=edit)
 
@@ -123,7 +99,9 @@ def _fewer_pixels(size: Size, enlargement: float) -> CheckAction | None:
     return CheckAction(label=label, edit=SetPixels(pixels=pixels))
 
 
-def _window(frame: Frame) -> Check | None:
+def window(scene: Scene) -> Check | None:
+    """Whether some of the typed window is not sampled."""
+    frame = scene.frame
     if frame.lost <= LOST:
         return None
     text = (
@@ -131,19 +109,20 @@ def _window(frame: Frame) -> Check | None:
         "are left out, evenly on both sides."
     )
     action = CheckAction(label="Fit the window", edit=SetWindow(window=frame.sampled))
-    return Check(key="window", light="look", text=text, action=action)
+    return Check(key="window", severity="warning", text=text, action=action)
 
 
-def _focus(finish: Finish, frame: Frame) -> Check | None:
+def focus(scene: Scene) -> Check | None:
     """Whether the focus box is whole, with some air at each edge that is not the photo's own."""
-    box = focus_box(finish.focus, frame.photo)
+    frame = scene.frame
+    box = focus_box(scene.finish.focus, frame.photo)
     if box is None:
         return None
     seen, window = shapely.box(*_ends(box)), shapely.box(*_ends(frame.sampled))
     cut = 100 * (1 - seen.intersection(window).area / seen.area)
     touching = [edge for edge in ("left", "top", "right", "bottom") if _touches(edge, box, frame)]
     if cut < _LEAST_SAID and not touching:
-        return Check(key="focus", light="fine", text="The focus box is whole.")
+        return Check(key="focus", severity="ok", text="The focus box is whole.")
     text = (
         f"The focus box is cut: {cut:.1f}\N{NO-BREAK SPACE}% of it is outside."
         if cut >= _LEAST_SAID
@@ -154,7 +133,7 @@ def _focus(finish: Finish, frame: Frame) -> Check | None:
         if frame.follows_focus
         else CheckAction(label="Follow the focus", edit=SetWindow(window=None))
     )
-    return Check(key="focus", light="look", text=text, action=action)
+    return Check(key="focus", severity="warning", text=text, action=action)
 
 
 def _touches(edge: str, box: Box, frame: Frame) -> bool:
@@ -165,9 +144,10 @@ def _touches(edge: str, box: Box, frame: Frame) -> bool:
     return abs(here - sampled) < LOST and abs(here - photo) >= LOST
 
 
-def _corners(finish: Finish, frame: Frame) -> Check | None:
+def corners(scene: Scene) -> Check | None:
     """How much of the window lies beside the turned photo, where nothing else shows."""
-    if finish.backdrop.kind != "transparent":
+    frame = scene.frame
+    if scene.finish.backdrop.kind != "transparent":
         return None
     window = shapely.box(*_ends(frame.sampled))
     empty = 100 * (1 - shapely.Polygon(frame.photo.corners).intersection(window).area / window.area)
@@ -175,7 +155,7 @@ def _corners(finish: Finish, frame: Frame) -> Check | None:
         return None
     return Check(
         key="corners",
-        light="look",
+        severity="warning",
         text=f"Empty corners: {empty:.1f}\N{NO-BREAK SPACE}% of this size lies beside the photo.",
         action=CheckAction(
             label="Keep inside the photo",
@@ -184,17 +164,18 @@ def _corners(finish: Finish, frame: Frame) -> Check | None:
     )
 
 
-def _column(size: Size, frame: Frame) -> Check | None:
-    if not size.in_column:
+def column(scene: Scene) -> Check | None:
+    """Whether a page's column shows it smaller than it is."""
+    if not scene.size.in_column:
         return None
-    width, height = frame.output.width, frame.output.height
-    column = size.seen_width
+    width, height = scene.sides
+    column = scene.size.seen_width
     if width <= column:
-        return Check(key="column", light="fine", text=f"Fits its column of {column} px.")
+        return Check(key="column", severity="ok", text=f"Fits its column of {column} px.")
     fitting = FixedPixels(width=column, height=max(1, round(height * column / width)))
     return Check(
         key="column",
-        light="look",
+        severity="warning",
         text=f"Wider than its column: {width} px in {column}, so it will be shown at "
         f"{100 * column / width:.0f}\N{NO-BREAK SPACE}%.",
         action=CheckAction(
@@ -203,23 +184,22 @@ def _column(size: Size, frame: Frame) -> Check | None:
     )
 
 
-def _clipping(finish: Finish, size: Size, sources: Sources) -> Check | None:
+def clipping(scene: Scene) -> Check | None:
     """What the tone clips that the photo does not."""
-    tone = finish.tone_of(size)
-    if not tone.is_set:
+    if not scene.tone.is_set:
         return None
-    newly = measure_tone(finish, size, sources).newly
+    newly = measure_tone(scene.finish, scene.size, scene.sources).newly
     shares = ((newly.high, "white"), (newly.low, "black"))
     clipped = " and ".join(
         f"{100 * share:.1f}\N{NO-BREAK SPACE}% to {end}" for share, end in shares
     )
     if max(newly.high, newly.low) <= CLIPPED:
-        return Check(key="clipping", light="fine", text=f"The tone clips {clipped}.")
+        return Check(key="clipping", severity="ok", text=f"The tone clips {clipped}.")
     return Check(
         key="clipping",
-        light="look",
+        severity="warning",
         text=f"The tone clips what the photo still shows: {clipped}.",
-        action=_gentler(finish, size, sources),
+        action=_gentler(scene.finish, scene.size, scene.sources),
     )
 
 
@@ -247,16 +227,16 @@ def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
     return CheckAction(label="Make it gentler", edit=edit)
 
 
-def _noise(finish: Finish, size: Size, sources: Sources) -> Check | None:
+def noise(scene: Scene) -> Check | None:
     """What noise is left in the toned photo."""
-    noise = measure_noise(finish, size, sources)
-    if noise < NOISY:
+    left = measure_noise(scene.finish, scene.size, scene.sources)
+    if left < NOISY:
         return None
     return Check(
         key="noise",
-        light="look",
-        text=f"Noise shows: {noise:.1f} of 255 steps in the quiet parts of the photo.",
-        action=_smoother(finish, size, sources),
+        severity="warning",
+        text=f"Noise shows: {left:.1f} of 255 steps in the quiet parts of the photo.",
+        action=_smoother(scene.finish, scene.size, scene.sources),
     )
 
 
@@ -284,16 +264,20 @@ def _over(own: ToneChanges, changes: ToneChanges) -> ToneChanges:
     return ToneChanges.model_validate(own.model_dump() | changes.model_dump())
 
 
-def _transparency(finish: Finish, size: Size, frame: Frame, sources: Sources) -> Check | None:
+def transparency(scene: Scene) -> Check | None:
     """Measured on the pixels as a format with transparency would keep them."""
+    finish, size = scene.finish, scene.size
     if finish.export_of(size).format != "jpeg" or finish.outside.kind != "transparent":
         return None
-    facts = sources.facts(finish.photo.sha256)
-    fades = finish.tone_of(size).fade.amount > 0 and finish.tone_of(size).fade.colour is None
-    if frame.covers and size.shape == Rectangle() and not facts.has_alpha and not fades:
+    fade = scene.tone.fade
+    fades = fade.amount > 0 and fade.colour is None
+    is_opaque = scene.frame.covers and not scene.facts.has_alpha and not fades
+    if is_opaque and size.shape == Rectangle():
         return None  # nothing can be transparent, so nothing needs drawing
     own = size.own.model_copy(update={"export": ExportChanges(format="png")})
-    picture = render(finish, size.model_copy(update={"own": own}), sources, scale=_MEASURED_AT)
+    picture = render(
+        finish, size.model_copy(update={"own": own}), scene.sources, scale=_MEASURED_AT
+    )
     if picture.shape[2] == 3:
         return None
     share = 100 * (1 - float(picture[:, :, 3].mean()) / 255)
@@ -301,9 +285,9 @@ def _transparency(finish: Finish, size: Size, frame: Frame, sources: Sources) ->
         return None
     return Check(
         key="transparency",
-        light="look",
+        severity="warning",
         text=f"JPEG keeps no transparency: {share:.1f}\N{NO-BREAK SPACE}% of this size is "
-        f"filled with {colour_in_words(flatten_colour(finish))}.",
+        f"filled with {colour_in_words(flatten_colour(scene))}.",
         action=CheckAction(
             label="Export as PNG",
             edit=SetExport(changes=ExportChanges(format="png"), only_this_size=True),

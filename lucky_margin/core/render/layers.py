@@ -1,0 +1,279 @@
+"""What a size is composed of, back to front."""
+
+from collections.abc import Callable, Collection, Mapping
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from lucky_margin.core.affine import UNCHANGED, Affine
+from lucky_margin.core.document import SolidColour, Tone, Transparent
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.framing import TurnedPhoto
+from lucky_margin.core.outlines import Outline, PolygonOutline, RoundedBox, line_coverage
+from lucky_margin.core.pieces import Part, Sprite, shaded_watermark
+from lucky_margin.core.render.compose import AnyLayer, Group, Layer, SpriteLayer
+from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.grounds import fill_of
+from lucky_margin.core.render.laying import area_under, placed, toned_photo
+from lucky_margin.core.render.marking import with_clipping, with_veil
+from lucky_margin.core.render.pieces import sprite_on
+from lucky_margin.core.render.scene import Scene
+from lucky_margin.core.types import Mask, Picture8
+
+WHITE = "#FFFFFF"
+
+DRAWING_ORDER = (
+    "flattening", "outside", "backdrop", "photo", "pieces", "border", "pieces over the border",
+    "unclipped pieces", "watermark",
+)  # fmt: skip
+"""Of everything that is drawn, back to front."""
+
+FRAMED = ("backdrop", "photo", "pieces")
+"""What an outside border frames: it ends where the border begins."""
+
+UNCLIPPED = ("flattening", "outside", "unclipped pieces")
+"""What the shape does not cut."""
+
+
+@dataclass(frozen=True, eq=False)
+class Drawing:
+    """How a scene is looked at.
+
+    ``parts`` names pieces of which not all is drawn; ``held`` those that are being dragged, which
+    the view ``piece`` draws alone and any other leaves out; ``area`` is the one that the view
+    ``mask`` shows; ``behind`` gives a small picture without the watermark, by which that is light
+    or dark.
+    """
+
+    grid: Grid
+    view: str
+    parts: Mapping[str, Part]
+    held: Collection[str]
+    area: int
+    behind: Callable[[], Picture8]
+
+
+def layers_of(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """The layers of a size in the drawing order, grouped by what clips them."""
+    drawn = {name: _DRAWN[name](scene, drawing) for name in DRAWING_ORDER}
+    if scene.border.is_set and scene.border.outside and drawing.view != "before":
+        drawn["border"] = _side_by_side(scene, drawing.grid, drawn)
+        drawn |= {name: [] for name in FRAMED}
+    shape = _shape_mask(scene, drawing.grid)
+    layers: list[AnyLayer] = []
+    clipped: list[AnyLayer] = []
+    for name in DRAWING_ORDER:
+        if name not in UNCLIPPED:
+            clipped += drawn[name]
+        elif drawn[name]:
+            layers += [*_clipped(clipped, shape), *drawn[name]]
+            clipped = []
+    return [*layers, *_clipped(clipped, shape)]
+
+
+def held_pieces(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """Only the pieces that are being dragged."""
+    return [
+        _sprite(sprite_on(one, drawing.grid, scene.sources), drawing.grid)
+        for one in scene.pieces
+        if one.piece.id in drawing.held
+    ]
+
+
+def whole_photo(scene: Scene, grid: Grid) -> list[AnyLayer]:
+    """All of the turned photo; transparent in the corners beside it."""
+    photo = scene.frame.photo
+    mapping = photo.to_photo.after(grid.to_full)
+    is_askew = photo.turn.straighten != 0
+    mask = _covered(_surface(photo), grid, scene) if is_askew else None
+    return [Layer(placed(scene.photo_sha256, mapping, grid.region, scene.sources), mask)]
+
+
+def photo_under(scene: Scene, tone: Tone, grid: Grid) -> Picture8:
+    """The photo laid under ``grid`` as the scene frames it, with ``tone``."""
+    mapping = scene.mapping(grid.to_full)
+    if not tone.is_set:
+        return placed(scene.photo_sha256, mapping, grid.region, scene.sources)
+    return toned_photo(scene.photo_sha256, tone, mapping, grid.scale_x, grid.region, scene.sources)
+
+
+def flatten_colour(scene: Scene) -> str:
+    """What a format without transparency shows where the picture is transparent."""
+    outside = scene.finish.outside
+    return outside.colour if isinstance(outside, SolidColour) else WHITE
+
+
+def _clipped(layers: list[AnyLayer], shape: Mask | None) -> list[AnyLayer]:
+    return [Group(tuple(layers), shape)] if layers else []
+
+
+def _flattening(scene: Scene, _: Drawing) -> list[AnyLayer]:
+    """A format without transparency is flattened here, so that the screen shows it too."""
+    if scene.finish.export_of(scene.size).format != "jpeg":
+        return []
+    return [Layer(flatten_colour(scene))]
+
+
+def _outside(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    fill = fill_of(scene.finish.outside, scene.finish, scene.frame, drawing.grid, scene.sources)
+    return [] if fill is None else [Layer(fill)]
+
+
+def _backdrop(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    backdrop = Transparent() if drawing.view == "before" else scene.finish.backdrop
+    fill = fill_of(backdrop, scene.finish, scene.frame, drawing.grid, scene.sources)
+    return [] if fill is None else [Layer(fill)]
+
+
+def _photo(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """The photo, which goes on past its box to the sheet's edges, cut to where it is."""
+    grid, view = drawing.grid, drawing.view
+    picture = photo_under(scene, Tone() if view == "before" else scene.tone, grid)
+    if view == "clipping":
+        picture = with_clipping(picture, grid.region)
+    elif view == "mask":
+        picture = with_veil(picture, _area_mask(scene, drawing))
+    return [Layer(picture, _photo_mask(scene, grid))]
+
+
+def _area_mask(scene: Scene, drawing: Drawing) -> Mask:
+    """
+    Raises:
+        BadInput: there is no such area.
+    """
+    number, areas = drawing.area, scene.tone.areas
+    if not 0 <= number < len(areas):
+        raise BadInput(f"There is no area {number + 1}; this tone has {len(areas)}.")
+    grid = drawing.grid
+    return area_under(
+        scene.photo_sha256,
+        scene.tone,
+        areas[number],
+        scene.mapping(grid.to_full),
+        grid.scale_x,
+        grid.region,
+        scene.sources,
+    )
+
+
+def _pieces(scene: Scene, drawing: Drawing, *, over: bool, clipped: bool) -> list[AnyLayer]:
+    if drawing.view == "before":
+        return []
+    return [
+        _sprite(
+            sprite_on(one, drawing.grid, scene.sources, drawing.parts.get(one.piece.id, "all")),
+            drawing.grid,
+        )
+        for one in scene.pieces
+        if one.piece.id not in drawing.held
+        and one.piece.clipped == clipped
+        and (not clipped or one.piece.over_border == over)
+    ]
+
+
+def _border(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """An inside border: its line, outside its inner edge, over whatever is there."""
+    border, grid = scene.border, drawing.grid
+    if not border.is_set or border.outside or drawing.view == "before":
+        return []
+    band = 255 - _covered(scene.inner, grid, scene)
+    line = _line_mask(scene, grid)
+    if line is not None:
+        band = cv2.multiply(band, line, scale=1 / 255).astype(np.uint8, copy=False)
+    clear = scene.inner.scaled(grid.scale_x, grid.scale_y).clear
+    spared = clear.moved(-grid.region[0], -grid.region[1]) if clear else None
+    return [Layer(border.colour, band, border.opacity, spared)]
+
+
+def _side_by_side(scene: Scene, grid: Grid, drawn: Mapping[str, list[AnyLayer]]) -> list[AnyLayer]:
+    """What is framed and the outside border, each covering exactly what the other leaves."""
+    inside = _covered(scene.inner, grid, scene)
+    framed = [layer for name in FRAMED for layer in drawn[name]]
+    line = Layer(scene.border.colour, _line_mask(scene, grid), scene.border.opacity)
+    return [
+        Group(tuple(framed), inside),
+        Group((*drawn["backdrop"], line), 255 - inside, added=True),
+    ]
+
+
+def _watermark(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    mark = scene.watermark
+    if not mark.is_set or drawing.view == "before":
+        return []
+    laid = shaded_watermark(mark, scene.margins, scene.frame, drawing.behind(), scene.sources.font)
+    sprites = (sprite_on(one, drawing.grid, scene.sources) for one in laid)
+    return [_sprite(sprite, drawing.grid) for sprite in sprites]
+
+
+_DRAWN: dict[str, Callable[[Scene, Drawing], list[AnyLayer]]] = {
+    "flattening": _flattening,
+    "outside": _outside,
+    "backdrop": _backdrop,
+    "photo": _photo,
+    "pieces": lambda scene, drawing: _pieces(scene, drawing, over=False, clipped=True),
+    "border": _border,
+    "pieces over the border": lambda scene, drawing: _pieces(
+        scene, drawing, over=True, clipped=True
+    ),
+    "unclipped pieces": lambda scene, drawing: _pieces(scene, drawing, over=True, clipped=False),
+    "watermark": _watermark,
+}
+"""What draws each part of the order."""
+
+
+def _sprite(sprite: Sprite, grid: Grid) -> SpriteLayer:
+    left, top, _, _ = grid.region
+    return SpriteLayer(sprite, sprite.left - left, sprite.top - top)
+
+
+def _shape_mask(scene: Scene, grid: Grid) -> Mask | None:
+    """What lies inside the shape; None is everything."""
+    outer = scene.outer
+    if isinstance(outer, RoundedBox) and outer.fills(*scene.sides):
+        return None
+    return _covered(outer, grid, scene)
+
+
+def _photo_mask(scene: Scene, grid: Grid) -> Mask | None:
+    """Where the photo is: on its surface, and inside the box that shows it; None everywhere."""
+    frame = scene.frame
+    if frame.covers:
+        return None
+    surface = _covered(_surface(frame.photo, frame.to_output), grid, scene)
+    shown = _covered(RoundedBox(frame.shown), grid, scene)
+    return cv2.multiply(surface, shown, scale=1 / 255).astype(np.uint8, copy=False)
+
+
+def _surface(photo: TurnedPhoto, mapping: Affine = UNCHANGED) -> Outline:
+    """The turned photo's edges after ``mapping`` (from turned pixels)."""
+    return PolygonOutline.of(np.array([mapping(x, y) for x, y in photo.corners]))
+
+
+def _covered(outline: Outline, grid: Grid, scene: Scene) -> Mask:
+    """What ``outline`` (output pixels) covers of the grid's region."""
+    scaled = outline.scaled(grid.scale_x, grid.scale_y)
+    whole_mask = scene.sources.cache.get_or_make(
+        ("coverage", scaled, grid.columns, grid.rows),
+        lambda: scaled.coverage(grid.columns, grid.rows),
+    )
+    return grid.cut(whole_mask)
+
+
+def _line_mask(scene: Scene, grid: Grid) -> Mask | None:
+    """Where the border's line lies in its band; None everywhere."""
+    band, line = scene.frame.output.band, scene.border.line
+    if line == "solid":
+        return None
+    thickness = (
+        band.top * grid.scale_y,
+        band.right * grid.scale_x,
+        band.bottom * grid.scale_y,
+        band.left * grid.scale_x,
+    )
+    scaled = scene.outer.scaled(grid.scale_x, grid.scale_y)
+    mask = scene.sources.cache.get_or_make(
+        ("line", scaled, thickness, line, grid.columns, grid.rows),
+        lambda: line_coverage(scaled, thickness, line, grid.columns, grid.rows),
+    )
+    return grid.cut(mask)
