@@ -161,7 +161,7 @@ class ToneTest(ToneBrowserTest):
 
     def test_fading_so_that_words_can_be_written_over(self):
         self.start("shelf-wide.jpg")
-        self.fold("Duotone and fade")
+        self.fold("Two colours and fade")
         self.set("Fade", 75)
         after = self.after()
         np.testing.assert_allclose(after, self.before * 0.25 + 255 * 0.75, atol=6)
@@ -192,7 +192,7 @@ class ToneTest(ToneBrowserTest):
             page.locator(".slider-row", has_text="Exposure").locator("span").first.dblclick()
         expect(self.field("Exposure, typed")).to_have_value("0")
         with self.one_change():
-            page.get_by_role("button", name="reset light").click()
+            page.get_by_role("button", name="reset brightness").click()
         expect(self.field("Contrast, typed")).to_have_value("0")
         expect(self.field("Tint, typed")).to_have_value("1")
         page.get_by_role("switch", name="Tone on or off").locator("..").click()

@@ -2,6 +2,7 @@
 
 import json
 import unittest
+from copy import deepcopy
 
 import numpy as np
 
@@ -9,6 +10,7 @@ from lucky_margin.core.document import HueShift, Tone, read_finish, upgraded_loo
 from lucky_margin.core.sampling.srgb import encode
 from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
 from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
+from lucky_margin.core.tone.looks import look_of
 from tests.support import finish_of
 
 OLD_CENTRES = np.array([29.0, 60.0, 105.0, 142.0, 195.0, 260.0, 305.0, 345.0])
@@ -99,3 +101,8 @@ class ToneOfVersion3Test(unittest.TestCase):
         self.assertEqual(upgraded_look(look)["settings"], {"local_contrast": 10, "hues": {}})
         table = {"kind": "table", "name": "Mine", "table": "0" * 64}
         self.assertEqual(upgraded_look(dict(table)), table)
+
+    def test_a_look_saved_in_today_s_words_stays_as_it_is(self):
+        for tone in (Tone(), Tone(exposure=-0.8, white_point=30, black_point=1)):
+            look = look_of(tone, "Mine").model_dump(mode="json")
+            self.assertEqual(upgraded_look(deepcopy(look)), look)

@@ -27,9 +27,13 @@ def up_to_date(data: Json) -> Json:
 
 
 def upgraded_look(data: Any) -> Any:
-    """A saved look of one's own, whose settings may be those of an earlier version."""
-    if isinstance(data, dict) and isinstance(data.get("settings"), dict):
-        _rename_settings(data["settings"])
+    """A saved look of one's own, whose settings may be in version 3's words.
+
+    A look names no version, but it is saved with all its settings, so version 3's has its words.
+    """
+    settings = _part(data, "settings")
+    if settings.keys() & _WORDS_OF_VERSION_3:
+        _rename_settings(settings)
     return data
 
 
@@ -89,6 +93,7 @@ _RENAMED = {
     "grey": "black_and_white",
     "recolour": "duotone",
 }
+_WORDS_OF_VERSION_3 = {*_RENAMED, "temperature", "whites", "blacks", "bands"}
 
 # What version 3 meant by its numbers.
 _MIREDS_TO_A_STEP = 0.7

@@ -36,8 +36,9 @@ ADDED = (
     "sharpening",
     "black_and_white",
 )
-_FROM_ZERO = ("black_and_white", "noise_reduction", "colour_noise_reduction", "sharpening")
 """Single numbers of a tone: a look's are added to one's own."""
+
+_FROM_ZERO = ("black_and_white", "noise_reduction", "colour_noise_reduction", "sharpening")
 
 
 LOOKS: dict[LookKey, Settings] = {
