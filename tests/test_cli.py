@@ -7,6 +7,7 @@ import json
 import logging
 import os
 import socket
+import sqlite3
 import subprocess
 import sys
 import tempfile
@@ -31,7 +32,7 @@ from lucky_margin.core.document import (
     read_finish,
 )
 from lucky_margin.core.text import face_of
-from lucky_margin.store import Store
+from lucky_margin.store import FolderLock, Store
 from tests.support import encoded, gradient, noise, with_size
 
 
@@ -428,6 +429,33 @@ class ProcessTest(unittest.TestCase):
             )  # fmt: skip
         self.assertEqual(run.returncode, 2)
         self.assertRegex(run.stderr, rf"^Port {port} .* set PORT to another\.\n$")
+
+    def serve_refused(self, folder):
+        """What is said by a service that does not start on the folder."""
+        run = subprocess.run(
+            [sys.executable, "-m", "lucky_margin.cli", "serve", "--port", "0", "--data", folder],
+            capture_output=True, text=True, timeout=60,
+        )  # fmt: skip
+        self.assertEqual((run.returncode, run.stdout), (2, ""))
+        self.assertEqual(run.stderr.count("\n"), 1, run.stderr)
+        return run.stderr
+
+    def test_one_service_at_a_time_works_on_a_data_folder(self):
+        with tempfile.TemporaryDirectory() as folder:
+            lock = FolderLock(Path(folder))
+            self.assertIn("Another Lucky Margin is working on", self.serve_refused(folder))
+            lock.close()
+            FolderLock(Path(folder)).close()
+
+    def test_a_newer_version_s_data_folder_is_left_alone(self):
+        with tempfile.TemporaryDirectory() as folder:
+            Store(Path(folder)).close()
+            path = Path(folder, "lucky-margin.sqlite3")
+            with contextlib.closing(sqlite3.connect(path)) as database, database:
+                database.execute("INSERT INTO migrations VALUES ('9999_later', '2030-01-01')")
+            before = path.read_bytes()
+            self.assertIn("used by a newer Lucky Margin", self.serve_refused(folder))
+            self.assertEqual(path.read_bytes(), before)
 
 
 class TerminalTest(CommandTest):

@@ -16,7 +16,8 @@ class to a status code (``lucky_margin.web.problems``), the command line to exit
     │   ├── PhotoInUse           finishes still refer to the photo
     │   └── FileExists           an output file that may not be replaced
     ├── OriginalMissing          the photo's original is not where it was kept
-    └── StorageFull              the disk took no more bytes
+    ├── StorageFull              the disk took no more bytes
+    └── UnusableFolder           a newer version's data folder, or one that another process holds
 """
 
 
@@ -82,3 +83,7 @@ class OriginalMissing(LuckyMarginError):
 
 class StorageFull(LuckyMarginError):
     """The disk took no more bytes."""
+
+
+class UnusableFolder(LuckyMarginError):
+    """The data folder is a newer version's, or another process holds it."""

@@ -1,5 +1,6 @@
 """The data folder: what is kept between starts."""
 
+from contextlib import ExitStack
 from pathlib import Path
 
 from lucky_margin.core.document import OwnLook, SizePlan, TableLook, upgraded_look
@@ -7,6 +8,7 @@ from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.finishes import PAGE, FinishEntry, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.marks import MarkStore
@@ -21,6 +23,7 @@ __all__ = [
     "FinishEntry",
     "FinishRecord",
     "FinishStore",
+    "FolderLock",
     "FontRecord",
     "FontStore",
     "Kept",
@@ -40,12 +43,19 @@ OwnLookUse = OwnLook | TableLook
 
 
 class Store:
-    """Everything in one data folder, which is made when missing and migrated when old."""
+    """Everything in one data folder, which is made when missing and migrated when old.
+
+    Raises:
+        UnusableFolder: a newer version used it.
+    """
 
     def __init__(self, folder: Path) -> None:
         folder.mkdir(parents=True, exist_ok=True)
         self._database = Database(folder / "lucky-margin.sqlite3")
-        migrate(self._database)
+        with ExitStack() as undo:
+            undo.callback(self._database.close)
+            migrate(self._database)
+            undo.pop_all()
         originals = FileStore(folder / "originals")
         tables, fonts = FileStore(folder / "tables"), FileStore(folder / "fonts")
         self.tables = TableStore(tables)

@@ -3,12 +3,13 @@
 import errno
 import sqlite3
 import threading
+from collections import deque
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
 
-from lucky_margin.core.errors import StorageFull
+from lucky_margin.core.errors import StorageFull, UnusableFolder
 
 MIGRATIONS = Path(__file__).with_name("migrations")
 
@@ -47,6 +48,7 @@ class Database:
     def __init__(self, path: Path) -> None:
         self._path = path
         self._lock = threading.RLock()
+        self._idle_readers: deque[sqlite3.Connection] = deque()
         self._writer = self._connect("rwc")
         self._writer.execute("PRAGMA journal_mode = WAL")
         self._writer.execute("PRAGMA synchronous = FULL")
@@ -54,6 +56,8 @@ class Database:
     def close(self) -> None:
         with self._lock:
             self._writer.close()
+        while self._idle_readers:
+            self._idle_readers.pop().close()
 
     @contextmanager
     def write(self) -> Iterator[sqlite3.Connection]:
@@ -80,12 +84,18 @@ class Database:
 
     @contextmanager
     def read(self) -> Iterator[sqlite3.Connection]:
-        """A connection that cannot write and sees only what is committed."""
-        connection = self._connect("ro")
+        """A connection that cannot write and sees only what is committed.
+
+        It is kept for the next reader, so there are as many as ever read at once.
+        """
+        try:
+            connection = self._idle_readers.pop()
+        except IndexError:
+            connection = self._connect("ro")
         try:
             yield connection
         finally:
-            connection.close()
+            self._idle_readers.append(connection)
 
     def _connect(self, mode: str) -> sqlite3.Connection:
         connection = sqlite3.connect(
@@ -105,6 +115,9 @@ def migrate(database: Database, folder: Path = MIGRATIONS) -> list[str]:
 
     Files are named ``NNNN_what.sql`` and run in that order. A failing one leaves no trace, stays
     pending, and stops the ones after it. Returns the names of those that ran.
+
+    Raises:
+        UnusableFolder: migrations have run that are not in ``folder``.
     """
     with database.write() as connection:
         connection.execute(
@@ -113,8 +126,14 @@ def migrate(database: Database, folder: Path = MIGRATIONS) -> list[str]:
         )
     with database.read() as connection:
         done = {row["name"] for row in connection.execute("SELECT name FROM migrations")}
+    scripts = sorted(folder.glob("*.sql"))
+    if done - {path.stem for path in scripts}:
+        raise UnusableFolder(
+            "This data folder was last used by a newer Lucky Margin; "
+            "use that one, or set LUCKY_MARGIN_DATA to another folder."
+        )
     ran = []
-    for path in sorted(folder.glob("*.sql")):
+    for path in scripts:
         if path.stem in done:
             continue
         with database.write() as connection:

@@ -24,6 +24,7 @@ from lucky_margin.core.errors import (
     UnreadableFont,
     UnreadablePhoto,
     UnreadableTable,
+    UnusableFolder,
 )
 
 STATUS: dict[type, int] = {
@@ -40,6 +41,7 @@ STATUS: dict[type, int] = {
     FileExists: 409,
     OriginalMissing: 410,
     StorageFull: 507,
+    UnusableFolder: 503,
 }
 
 UNKNOWN = "Something went wrong here that should not; nothing was changed. Try again."

@@ -12,7 +12,11 @@ ADDRESS = "127.0.0.1"
 
 
 def serve(*, data: Path, frontend: Path, port: int) -> int:
-    """Serve until stopped; returns the exit code. A taken port is said before anything starts."""
+    """Serve until stopped; returns the exit code. A taken port is said before anything starts.
+
+    Raises:
+        UnusableFolder: the data folder is a newer version's, or another process holds it.
+    """
     try:
         listener = _listen(port)
     except (OSError, OverflowError):
@@ -21,11 +25,12 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
             file=sys.stderr,
         )
         return 2
-    app = create_app(Settings(data=data, frontend=frontend))
-    url = f"http://{ADDRESS}:{listener.getsockname()[1]}"
-    print(f"Lucky Margin is at {url}  (Ctrl C stops it)", flush=True)
-    config = uvicorn.Config(app, log_config=None, log_level="warning", server_header=False)
-    uvicorn.Server(config).run(sockets=[listener])
+    with listener:
+        app = create_app(Settings(data=data, frontend=frontend))
+        url = f"http://{ADDRESS}:{listener.getsockname()[1]}"
+        print(f"Lucky Margin is at {url}  (Ctrl C stops it)", flush=True)
+        config = uvicorn.Config(app, log_config=None, log_level="warning", server_header=False)
+        uvicorn.Server(config).run(sockets=[listener])
     return 0
 
 

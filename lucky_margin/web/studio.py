@@ -3,6 +3,7 @@
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from contextlib import ExitStack
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated
@@ -10,7 +11,7 @@ from typing import Annotated
 from fastapi import Depends, Request, Response
 
 from lucky_margin.core.export import ExportedFile
-from lucky_margin.store import Store
+from lucky_margin.store import FolderLock, Store
 from lucky_margin.web.preview_desk import PreviewDesk
 
 WEIGHED_BYTES = 200_000_000
@@ -50,16 +51,25 @@ class Weighed:
 
 
 class Studio:
-    """One application's state; nothing of it is module-global."""
+    """One application's state; nothing of it is module-global.
+
+    Raises:
+        UnusableFolder: the data folder is a newer version's, or another process holds it.
+    """
 
     def __init__(self, data: Path) -> None:
-        self.store = Store(data)
+        self._lock = FolderLock(data)
+        with ExitStack() as undo:
+            undo.callback(self._lock.close)
+            self.store = Store(data)
+            undo.pop_all()
         self.desk: PreviewDesk[Response] = PreviewDesk()
         self.weighed = Weighed()
 
     def close(self) -> None:
         self.desk.close()
         self.store.close()
+        self._lock.close()
 
 
 def _studio(request: Request) -> Studio:

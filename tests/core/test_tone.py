@@ -187,7 +187,7 @@ class LightTest(unittest.TestCase):
         self.assertGreater(row[10], 45)
         self.assertAlmostEqual(int(row[190]), 220, delta=1)
 
-    def test_clarity_strengthens_texture_and_keeps_the_mean(self):
+    def test_local_contrast_strengthens_texture_and_keeps_the_mean(self):
         photo = (120 + 12 * np.sin(np.arange(300) / 4)[None, :, None]).repeat(80, 0).repeat(3, 2)
         photo = photo.round().astype(np.uint8)
         fine = photo.astype(np.uint16) * np.uint16(257)
@@ -304,7 +304,7 @@ class ColourTest(unittest.TestCase):
         np.testing.assert_allclose(ratio, 1.5, atol=0.12)
         np.testing.assert_allclose(after[..., 0], before[..., 0], atol=0.004)
 
-    def test_vibrance_spares_skin_and_what_is_strong(self):
+    def test_muted_colours_spare_skin_and_what_is_strong(self):
         """The weak blue gains more than the strong one and than skin."""
         weak, strong, skin = (24000, 26000, 29000), (9000, 20000, 52000), (50000, 40000, 34000)
         picture = np.array([[weak, strong, skin]], np.uint16)

@@ -71,6 +71,15 @@ class TransactionTest(TemporaryTest):
         with self.database.read() as connection, self.assertRaises(sqlite3.OperationalError):
             self.add(connection)
 
+    def test_readers_are_kept_and_see_what_came_after(self):
+        with self.database.read() as outer, self.database.read() as inner:
+            self.assertIsNot(outer, inner)
+        with self.database.write() as connection:
+            self.add(connection)
+        with self.database.read() as again:
+            self.assertIn(again, (outer, inner))
+        self.assertEqual(self.count(), 1)
+
     def test_it_runs_in_wal_mode_with_foreign_keys(self):
         with self.database.read() as connection:
             self.assertEqual(connection.execute("PRAGMA journal_mode").fetchone()[0], "wal")

@@ -47,7 +47,7 @@ SHADOW_DEPTH = 4.0
 WHITE_EV = 2.4739
 """How far white lies above mid-grey: log2(1 / 0.18)."""
 
-CLARITY = 0.8
+LOCAL_CONTRAST = 0.8
 
 BLOCK = 1024
 """Pixels of a block."""
@@ -294,7 +294,7 @@ def _add(source: Row, target: Row) -> None:
 def _lift_regions(local: Row, at: Row, detail: Row, moved: Row, r: Row, g: Row, b: Row) -> None:
     """Shadows, highlights and local_contrast, by the brightness of the region after exposure."""
     exposure, shadows, highlights = local[0], SHADOW_EV * local[1], HIGHLIGHT_EV * local[2]
-    local_contrast = CLARITY * local[3]
+    local_contrast = LOCAL_CONTRAST * local[3]
     for i in range(r.size):
         base = at[i] + exposure
         gain = shadows * smooth(-base / SHADOW_DEPTH) + highlights * smooth(base / WHITE_EV)
