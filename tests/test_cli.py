@@ -222,13 +222,18 @@ class FramingTest(CommandTest):
         image = self.finished("--trim")
         np.testing.assert_array_equal(np.asarray(image), sheet[20:70, 15:95])
         self.photo.write_bytes(encoded(np.full((9, 9, 3), 7, np.uint8), "PNG"))
-        self.bad("no margin to trim", "finish", self.photo, "--trim", "-o", self.folder / "b.png")
+        code, _, said = self.run_command(
+            *("finish", self.photo, "--trim", "-o", self.folder / "b.png")
+        )
+        self.assertEqual(code, 0)
+        self.assertRegex(said, "^Everything here is plain .* no margin to trim.\n$")
 
     def test_where_there_is_no_margin_trimming_changes_nothing(self):
+        out = self.folder / "trimmed.png"
         options = ("--size", "40x40", "--focus", "0.95,0.5")
-        np.testing.assert_array_equal(
-            np.asarray(self.finished(*options, "--trim")), np.asarray(self.finished(*options))
-        )
+        code, _, said = self.run_command("finish", self.photo, *options, "--trim", "-o", out)
+        self.assertEqual((code, said), (0, "There is no plain margin to trim.\n"))
+        np.testing.assert_array_equal(np.asarray(opened(out)), np.asarray(self.finished(*options)))
 
     def test_sizes_by_name_measure_and_one_side_in_one_go(self):
         folder = self.folder / "out"

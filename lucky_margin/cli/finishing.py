@@ -36,12 +36,10 @@ from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.export import export
-from lucky_margin.core.finding import find_picture, propose_focus
-from lucky_margin.core.framing import frame_of, within
-from lucky_margin.core.photos import DecodedPhoto
-from lucky_margin.core.render import MemorySources
+from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
+from lucky_margin.core.render import MemorySources, Sources
 from lucky_margin.core.text import STAND_IN, Face, is_own
-from lucky_margin.core.tone import propose_tone
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import Store
 
@@ -78,28 +76,30 @@ def _finish_photo(
 ) -> None:
     photo, digest = read_photo(path)
     look, tables = values.look(chosen.look) if chosen.look else (None, {})
-    finish = _fresh(path.stem[:120], digest, photo, chosen, image_format)
-    finish = finish.model_copy(update={"tone": _tone(chosen, photo, look)})
-    for size in finish.sizes:
-        for edit in _edits(chosen):
-            edited = apply_edit(finish, size.id, edit, photo.facts)
-            finish = edited.finish
-            if edited.said:
-                print(edited.said, file=sys.stderr)
-        trims = chosen.trim and not chosen.window
-        if trims and (trimmed := _trimmed(finish, finish.size(size.id), photo)):
-            finish = apply_edit(finish, size.id, trimmed, photo.facts).finish
+    family, fonts = values.font(chosen.font or STAND_IN)
+    mark, face = _kept_mark(chosen)
+    if mark and face:
+        fonts[mark.design.family] = face
     photos = {digest: photo}
     logo = None
     if chosen.mark_file:
         drawing, sha256 = read_photo(Path(chosen.mark_file))
         photos[sha256] = drawing
         logo = logo_of(sha256, drawing)
-    family, fonts = values.font(chosen.font or STAND_IN)
-    mark, face = _kept_mark(chosen)
-    if mark and face:
-        fonts[mark.design.family] = face
     sources = MemorySources(photos, tables=tables, fonts=fonts)
+    finish = _fresh(path.stem[:120], digest, chosen, image_format)
+    for proposal in _proposals_for_all(finish, chosen, sources):
+        finish = _taken(proposal, finish, finish.sizes[0], photo.facts)
+    finish = finish.model_copy(update={"tone": _tone(chosen, finish.tone, look)})
+    for size in finish.sizes:
+        for edit in _edits(chosen):
+            edited = apply_edit(finish, size.id, edit, photo.facts)
+            finish = edited.finish
+            if edited.said:
+                print(edited.said, file=sys.stderr)
+        if chosen.trim and not chosen.window:
+            proposal = trim_proposal(finish, finish.size(size.id), sources)
+            finish = _taken(proposal, finish, size, photo.facts)
     worded = lettered(finish, chosen, family, logo, mark)
     finish = Finish.model_validate(worded.model_dump())
     for size in finish.sizes:
@@ -107,6 +107,24 @@ def _finish_photo(
     for size in finish.sizes:
         file = export(finish, size, sources)
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
+
+
+def _proposals_for_all(
+    finish: Finish, chosen: argparse.Namespace, sources: Sources
+) -> Iterator[Proposal]:
+    """What is asked to be proposed for all sizes together."""
+    if chosen.focus == "auto":
+        yield focus_proposal(finish, finish.sizes[0], sources)
+    if chosen.auto:
+        yield tone_proposal(finish, sources)
+
+
+def _taken(proposal: Proposal, finish: Finish, size: Size, facts: PhotoFacts) -> Finish:
+    """``finish`` as proposed; when there is nothing to propose, that is said."""
+    if proposal.edit is None:
+        print(proposal.message, file=sys.stderr)
+        return finish
+    return apply_edit(finish, size.id, proposal.edit, facts).finish
 
 
 def _kept_mark(chosen: argparse.Namespace) -> tuple[UsedMark | None, Face | None]:
@@ -120,11 +138,7 @@ def _kept_mark(chosen: argparse.Namespace) -> tuple[UsedMark | None, Face | None
 
 
 def _fresh(
-    name: str,
-    digest: str,
-    photo: DecodedPhoto,
-    chosen: argparse.Namespace,
-    image_format: ImageFormat | None,
+    name: str, digest: str, chosen: argparse.Namespace, image_format: ImageFormat | None
 ) -> Finish:
     """A finish of the photo with what the options say of all sizes."""
     plans = [values.size_plan(text) for text in chosen.size or ["as-cropped"]]
@@ -133,7 +147,7 @@ def _fresh(
     fields = {
         "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],
         "turn": Turn(straighten=chosen.straighten),
-        "focus": _focus(chosen.focus, photo),
+        "focus": _focus(chosen.focus),
         "border": _border(chosen),
         "export": Export(format=image_format or "jpeg", **exported),
     }
@@ -154,20 +168,16 @@ def _size(plan: SizePlan, number: int, image_format: ImageFormat | None) -> Size
     )
 
 
-def _focus(text: str | None, photo: DecodedPhoto) -> Focus | None:
-    if not text:
+def _focus(text: str | None) -> Focus | None:
+    if not text or text == "auto":
         return None
-    if text == "auto":
-        proposal = propose_focus(photo.picture)
-        return proposal.focus if proposal else None
     x, y = values.numbers(text, ",", 2, "--focus", "0.5,0.4")
     return Focus(point=Point(x=x, y=y))
 
 
-def _tone(chosen: argparse.Namespace, photo: DecodedPhoto, look: LookUse | None) -> Tone:
+def _tone(chosen: argparse.Namespace, proposed: Tone, look: LookUse | None) -> Tone:
     """What is proposed, then the look, then what is set."""
-    tone = propose_tone(photo.picture) if chosen.auto else Tone()
-    tone = tone.model_copy(update={"look": look})
+    tone = proposed.model_copy(update={"look": look})
     return values.tone(chosen.tone).applied_to(tone) if chosen.tone else tone
 
 
@@ -202,21 +212,6 @@ def _edits(chosen: argparse.Namespace) -> Iterator[Edit]:
         if chosen.shape and chosen.shape != "rectangle":
             raise BadInput("--radius rounds a rectangle; leave it out with another --shape.")
         yield SetShape(shape=Rectangle(radius=values.percent(chosen.radius, "--radius")))
-
-
-def _trimmed(finish: Finish, size: Size, photo: DecodedPhoto) -> SetWindow | None:
-    """The window on the picture inside its plain margin; None where there is no margin.
-
-    Raises:
-        BadInput: there is nothing but margin.
-    """
-    trimmed = find_picture(photo.picture)
-    if trimmed.found == "all plain":
-        raise BadInput("Everything in this photo is plain, so there is no margin to trim.")
-    if trimmed.found == "no margin":
-        return None
-    frame = frame_of(finish, size, photo.facts.width, photo.facts.height)
-    return SetWindow(window=within(trimmed.box, frame.photo, frame.held_ratio))
 
 
 def _with_progress(items: list[Item]) -> Iterator[Item]:

@@ -1,9 +1,9 @@
 """Words and marks of ``lucky-margin finish``."""
 
 import argparse
+from typing import Any
 
 from lucky_margin.cli import values
-from lucky_margin.core.checks import make_readable
 from lucky_margin.core.document import (
     AnyFamily,
     Finish,
@@ -16,12 +16,11 @@ from lucky_margin.core.document import (
     Watermark,
 )
 from lucky_margin.core.edits import apply_edit
-from lucky_margin.core.edits.moving import PlacePiece
-from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.pieces import plain_background
-from lucky_margin.core.render import Sources, calm_places_of
+from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
+from lucky_margin.core.render import Sources
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.text import FAMILIES
 from lucky_margin.store import Store
@@ -101,20 +100,26 @@ def kept_mark(name: str, store: Store) -> UsedMark:
 
 def settled(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:
     """What depends on the picture: a calm place and a colour that can be read, for one size."""
-    facts = sources.facts(finish.photo.sha256)
     if chosen.text_at == "calm":
-        places = calm_places_of(finish, finish.size(size_id), "text-1", sources)
-        if not places:
-            raise BadInput("--text does not fit inside the margin; make it smaller.")
-        best = places[0]
-        edit = PlacePiece(id="text-1", x=best.x, y=best.y, only_this_size=True)
-        finish = apply_edit(finish, size_id, edit, facts, sources.font).finish
+        proposal = calm_place_proposal(finish, finish.size(size_id), "text-1", sources)
+        if proposal.edit is None:
+            raise BadInput(f"--text: {proposal.message}")
+        finish = _taken(proposal, finish, size_id, sources, colour=None)
     if chosen.text and chosen.text_color == "auto":
-        mended = make_readable(finish, finish.size(size_id), "text-1", sources)
-        if mended:
-            change = SetPiece(ids=("text-1",), changes=mended[0], only_this_size=True)
-            finish = apply_edit(finish, size_id, change, facts, sources.font).finish
+        proposal = readable_proposal(finish, finish.size(size_id), "text-1", sources)
+        finish = _taken(proposal, finish, size_id, sources)
     return finish
+
+
+def _taken(
+    proposal: Proposal, finish: Finish, size_id: str, sources: Sources, **changed: Any
+) -> Finish:
+    """``finish`` as proposed for one size, where anything is; ``changed`` fields of the edit."""
+    if proposal.edit is None:
+        return finish
+    edit = proposal.edit.model_copy(update={"only_this_size": True} | changed)
+    facts = sources.facts(finish.photo.sha256)
+    return apply_edit(finish, size_id, edit, facts, sources.font).finish
 
 
 def _text(chosen: argparse.Namespace, family: AnyFamily) -> TextPiece:

@@ -299,15 +299,15 @@ class BenchRouteTest(ServiceTest):
         sha256 = self.added(encoded(sheet), "scan.png")["sha256"]
         document = self.finish["document"] | {"photo": {"sha256": sha256}}
         found = self.ok("POST", "/bench/trim", json={"document": document, "size_id": "main"})
-        self.assertIn("60 × 50 px", found["said"])
-        self.assertIn("left 30, top 20, right 30, bottom 30", found["said"])
+        self.assertIn("60 × 50 px", found["message"])
+        self.assertIn("left 30, top 20, right 30, bottom 30", found["message"])
         laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
         self.assertEqual((laid["layout"]["width"], laid["layout"]["height"]), (60, 50))
         nothing = self.ok(
             "POST", "/bench/trim", json={k: v for k, v in self.draft().items() if k != "edit"}
         )
         self.assertEqual((nothing["box"], nothing["edit"]), (None, None))
-        self.assertIn("no plain margin", nothing["said"])
+        self.assertIn("no plain margin", nothing["message"])
 
     def test_tone_is_measured_and_proposed(self):
         photo = np.full((60, 80, 3), 30, np.uint8)
@@ -315,7 +315,7 @@ class BenchRouteTest(ServiceTest):
         sha256 = self.added(encoded(photo), "dim.png")["sha256"]
         document = self.finish["document"] | {"photo": {"sha256": sha256}}
         found = self.ok("POST", "/bench/auto", json=self.draft(None, document))
-        self.assertIn("exposure", found["said"])
+        self.assertIn("exposure", found["message"])
         laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
         self.assertGreater(laid["here"]["tone"]["exposure"], 0.5)
         self.assertTrue(line(laid, "tone").startswith("exposure +"))
@@ -327,7 +327,7 @@ class BenchRouteTest(ServiceTest):
     def test_a_neutral_is_balanced(self):
         found = self.ok("POST", "/bench/neutral", json={"colour": "#C8B090"})
         self.assertLess(found["edit"]["changes"]["warmth"], 6000)
-        self.assertIn("make that grey", found["said"])
+        self.assertIn("make that grey", found["message"])
         self.refused(422, "POST", "/bench/neutral", json={"colour": "grey"})
 
     def test_a_focus_is_proposed_with_what_it_was_found_by(self):
@@ -336,7 +336,7 @@ class BenchRouteTest(ServiceTest):
         sha256 = self.added(encoded(photo), "spot.png")["sha256"]
         document = self.finish["document"] | {"photo": {"sha256": sha256}}
         found = self.ok("POST", "/bench/focus", json=self.draft(None, document))
-        self.assertRegex(found["said"], r"what stands out in colour and sharpness, \d+ % sure")
+        self.assertRegex(found["message"], r"what stands out in colour and sharpness, \d+ % sure")
         focus = found["edit"]["focus"]
         self.assertAlmostEqual(focus["point"]["x"], 90 / 120, delta=0.08)
         self.assertAlmostEqual(found["box"]["left"], focus["box"]["left"] * 120, delta=0.01)
@@ -589,7 +589,7 @@ class WordsRouteTest(ServiceTest):
         )
         self.assertNotEqual((first["x"], first["y"]), (second["x"], second["y"]))
         self.body["document"]["pieces"][0] |= {"size": 3, "wrap": None}
-        self.assertIn("do not fit", self.ok("POST", "/bench/calm", json=self.body)["said"])
+        self.assertIn("do not fit", self.ok("POST", "/bench/calm", json=self.body)["message"])
 
     def test_refusals(self):
         for path in ("legibility", "readable", "calm"):
@@ -818,5 +818,5 @@ class NeutralTest(ServiceTest):
         for colour, reached in (("#B9A58C", True), ("#808080", True), ("#FF0000", False)):
             found = self.ok("POST", "/bench/neutral", json={"colour": colour})
             with self.subTest(colour):
-                self.assertEqual("make that grey" in found["said"], reached)
-                self.assertEqual("pick a greyer spot" in found["said"], not reached)
+                self.assertEqual("make that grey" in found["message"], reached)
+                self.assertEqual("pick a greyer spot" in found["message"], not reached)

@@ -7,35 +7,32 @@ from pydantic import Field, create_model
 
 from lucky_margin.core.checks import Check, check
 from lucky_margin.core.document import (
-    Box,
     Colour,
     Finish,
     FixedPixels,
     Identifier,
     Piece,
     Size,
-    ToneChanges,
     Value,
 )
 from lucky_margin.core.document.docket import STEPS, VALUES, DocketLine, docket_of
 from lucky_margin.core.document.words import (
     OwnWay,
     own_ways_in_words,
-    tone_in_words,
 )
 from lucky_margin.core.edits import Edit, Guide, apply_edit
-from lucky_margin.core.edits.framing import SetFocus, SetWindow
-from lucky_margin.core.edits.steps import SetTone
-from lucky_margin.core.finding import (
-    DEFAULT_TOLERANCE,
-    enough_to_look_at,
-    find_picture,
-    propose_focus,
-)
-from lucky_margin.core.framing import focus_box, frame_of, within
+from lucky_margin.core.finding import DEFAULT_TOLERANCE
+from lucky_margin.core.framing import frame_of
 from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.proposals import (
+    Proposal,
+    focus_proposal,
+    neutral_proposal,
+    tone_proposal,
+    trim_proposal,
+)
 from lucky_margin.core.render import Layout, View, layout, measure_tone, picked_colour, render
-from lucky_margin.core.tone import curve_line, neutral_settings, propose_tone
+from lucky_margin.core.tone import curve_line
 from lucky_margin.web.examples import FINISH, example
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
 from lucky_margin.web.preview_desk import Superseded
@@ -45,21 +42,7 @@ router = APIRouter(prefix="/bench", tags=["bench"])
 
 PRIORITY = {"stage": 0, "proof": 1}
 
-NOTHING_TO_TRIM = {
-    "no margin": "There is no plain margin to trim.",
-    "all plain": "Everything here is plain; a smaller tolerance may find a picture.",
-}
 CURVE_STEPS = 64
-PROPOSED = (
-    "exposure",
-    "contrast",
-    "highlights",
-    "shadows",
-    "black_point",
-    "white_point",
-    "muted_colours",
-)
-FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
 
 
 class Draft(Value):
@@ -196,14 +179,6 @@ class NeutralWanted(Value):
     colour: Colour
 
 
-class Found(Value):
-    """What was found in the photo, in words, and the edit that takes it; null when nothing."""
-
-    said: str
-    box: Box | None = Field(default=None, description="In turned pixels.")
-    edit: Edit | None = None
-
-
 @router.get("/steps")
 def list_steps() -> StepList:
     """The steps of the docket in order."""
@@ -326,70 +301,28 @@ def measure(draft: Draft, studio: StudioHere) -> ToneFigures:
 
 
 @router.post("/auto")
-def find_tone(draft: Draft, studio: StudioHere) -> Found:
+def propose_tone(draft: Draft, studio: StudioHere) -> Proposal:
     """Propose the ordinary controls of Tone."""
-    tone = propose_tone(studio.store.photos.level(draft.document.photo.sha256, 0))
-    settings = {name: getattr(tone, name) for name in PROPOSED}
-    words = tone_in_words(tone)
-    changes = ToneChanges(on=True, **settings)
-    return Found(said=f"Proposed: {words}.", edit=SetTone(changes=changes))
+    return tone_proposal(draft.document, studio.store.photos)
 
 
 @router.post("/neutral")
-def find_balance(wanted: NeutralWanted) -> Found:
+def propose_neutral(wanted: NeutralWanted) -> Proposal:
     """The warmth and tint under which a colour is grey."""
-    neutral = neutral_settings(wanted.colour)
-    changes = ToneChanges(on=True, warmth=neutral.warmth, tint=neutral.tint)
-    settings = f"Warmth {neutral.warmth:g} K and tint {neutral.tint:+g}"
-    said = f"{settings} make that grey."
-    if not neutral.is_reached:
-        said = f"{settings} go as far as they can, but that stays coloured; pick a greyer spot."
-    return Found(said=said, edit=SetTone(changes=changes))
+    return neutral_proposal(wanted.colour)
 
 
 @router.post("/trim")
-def find_margin(wanted: TrimWanted, studio: StudioHere) -> Found:
+def propose_trim(wanted: TrimWanted, studio: StudioHere) -> Proposal:
     """Find the picture inside the photo's plain margin."""
-    document, photos = wanted.document, studio.store.photos
-    sha256 = document.photo.sha256
-    facts = photos.facts(sha256)
-    trimmed = find_picture(photos.level(sha256, 0), wanted.tolerance)
-    if trimmed.found != "picture":
-        return Found(said=NOTHING_TO_TRIM[trimmed.found])
-    frame = frame_of(document, document.size(wanted.size_id), facts.width, facts.height)
-    window = within(trimmed.box, frame.photo, frame.held_ratio)
-    box = trimmed.box
-    beside = {
-        "left": box.left,
-        "top": box.top,
-        "right": facts.width - box.right,
-        "bottom": facts.height - box.bottom,
-    }
-    cut = ", ".join(f"{side} {width:.0f}" for side, width in beside.items())
-    return Found(
-        said=f"The picture is {box.width:.0f} × {box.height:.0f} px; beside it lie {cut} px.",
-        box=frame.photo.turned_box(box),
-        edit=SetWindow(window=window),
-    )
+    size = wanted.document.size(wanted.size_id)
+    return trim_proposal(wanted.document, size, studio.store.photos, wanted.tolerance)
 
 
 @router.post("/focus")
-def find_focus(draft: Draft, studio: StudioHere) -> Found:
+def propose_focus(draft: Draft, studio: StudioHere) -> Proposal:
     """Propose what to keep in view."""
-    document, photos = draft.document, studio.store.photos
-    sha256 = document.photo.sha256
-    facts = photos.facts(sha256)
-    proposal = propose_focus(enough_to_look_at(sha256, photos))
-    if proposal is None:
-        return Found(said="Nothing stands out in this photo; click what has to stay in view.")
-    frame = frame_of(document, document.size(draft.size_id), facts.width, facts.height)
-    edit = SetFocus(focus=proposal.focus)
-    focused = document.model_copy(update={"focus": proposal.focus})
-    return Found(
-        said=f"Found by {FOUND_BY[proposal.found_by]}, {100 * proposal.sureness:.0f} % sure.",
-        box=focus_box(focused.focus, frame.photo),
-        edit=edit,
-    )
+    return focus_proposal(draft.document, draft.document.size(draft.size_id), studio.store.photos)
 
 
 def _size_laid(document: Finish, size: Size, facts: PhotoFacts) -> SizeLaid:

@@ -3,22 +3,15 @@
 from fastapi import APIRouter
 from pydantic import Field
 
-from lucky_margin.core.checks import contrast_of, make_readable, palette_of, text_on
+from lucky_margin.core.checks import contrast_of, palette_of
 from lucky_margin.core.document import Colour, Finish, Identifier, Sha256, Value
-from lucky_margin.core.edits.moving import PlacePiece
-from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.pieces import plain_background
-from lucky_margin.core.render import calm_places_of
+from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.web.examples import FINISH, example
-from lucky_margin.web.routes.bench import Found
 from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/bench", tags=["bench"])
-
-LIGHT, DARK = "#FFFFFF", "#1E2A2F"
-MIDDLE = 0.62
-"""OKLab lightness behind words from which they are dark."""
 
 JUDGED_PIXELS = 1_000_000
 
@@ -89,29 +82,16 @@ def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
 
 
 @router.post("/readable")
-def mend(wanted: WordsJudged, studio: StudioHere) -> Found:
+def propose_readable(wanted: WordsJudged, studio: StudioHere) -> Proposal:
     """The least that makes a text readable."""
     document = wanted.document
     size = document.size(wanted.size_id)
-    mended = make_readable(document, size, wanted.piece, studio.store.photos)
-    if mended is None:
-        return Found(said="These words can be read as they are.")
-    changes, said = mended
-    return Found(said=said, edit=SetPiece(ids=(wanted.piece,), changes=changes))
+    return readable_proposal(document, size, wanted.piece, studio.store.photos)
 
 
 @router.post("/calm")
-def find_calm(wanted: CalmWanted, studio: StudioHere) -> Found:
+def propose_calm_place(wanted: CalmWanted, studio: StudioHere) -> Proposal:
     """A place where the picture is quiet enough for words."""
-    document = wanted.document
+    document, photos = wanted.document, studio.store.photos
     size = document.size(wanted.size_id)
-    text_on(document, size, wanted.piece)
-    places = calm_places_of(document, size, wanted.piece, studio.store.photos)
-    if not places:
-        return Found(said="These words do not fit inside the margin; make them smaller first.")
-    best = places[wanted.place % len(places)]
-    colour = DARK if best.lightness > MIDDLE else LIGHT
-    return Found(
-        said=f"Place {wanted.place % len(places) + 1} of {len(places)}, the calmest first.",
-        edit=PlacePiece(id=wanted.piece, x=best.x, y=best.y, colour=colour),
-    )
+    return calm_place_proposal(document, size, wanted.piece, photos, wanted.place)

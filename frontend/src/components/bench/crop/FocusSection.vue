@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { post } from '../../../api/client'
-import type { Found } from '../../../api/types'
+import type { Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
@@ -24,10 +24,10 @@ async function propose(): Promise<void> {
   looking.value = true
   try {
     const body = { document: bench.document, size_id: bench.sizeId }
-    const found = await post<Found>('/bench/focus', body)
-    proposed = found.edit?.kind === 'set_focus' ? JSON.stringify(found.edit.focus) : ''
-    if (found.edit) await bench.edit(found.edit)
-    said.value = found.said
+    const proposal = await post<Proposal>('/bench/focus', body)
+    proposed = proposal.edit?.kind === 'set_focus' ? JSON.stringify(proposal.edit.focus) : ''
+    if (proposal.edit) await bench.edit(proposal.edit)
+    said.value = proposal.message
   } catch (error) {
     notices.tell(error)
   } finally {

@@ -2,7 +2,7 @@
 import { onScopeDispose, ref, watch } from 'vue'
 
 import { post } from '../../../api/client'
-import type { Edit, Found } from '../../../api/types'
+import type { Edit, Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useLatest } from '../../../composables/latest'
 import { useNotices } from '../../../stores/notices'
@@ -22,10 +22,10 @@ const offered = ref<Edit | null>(null)
 const looking = useLatest<number>(async (wanted) => {
   try {
     const body = { document: bench.document, size_id: bench.sizeId, tolerance: wanted }
-    const found = await post<Found>('/bench/trim', body)
-    said.value = found.said
-    stage.found = found.box ?? null
-    offered.value = found.edit ?? null
+    const proposal = await post<Proposal>('/bench/trim', body)
+    said.value = proposal.message
+    stage.found = proposal.box ?? null
+    offered.value = proposal.edit ?? null
   } catch (error) {
     notices.tell(error)
   }

@@ -5,7 +5,7 @@ import { watchDebounced } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 
 import { post } from '../../../api/client'
-import type { Edit, Found, Legibility, TextPiece } from '../../../api/types'
+import type { Edit, Proposal, Legibility, TextPiece } from '../../../api/types'
 import { useIdle } from '../../../composables/idle'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
@@ -42,10 +42,10 @@ watchDebounced(
 /** Ask the service for a mend, and make it. */
 async function mend(path: string, more: object = {}): Promise<void> {
   try {
-    const found = await post<Found>(path, { ...body(), ...more })
+    const proposal = await post<Proposal>(path, { ...body(), ...more })
     // What was measured is this size's; where it alone is to change, the others keep theirs.
-    if (found.edit) await bench.edit({ ...found.edit, only_this_size: bench.onlyThisSize } as Edit)
-    notices.say(found.said)
+    if (proposal.edit) await bench.edit({ ...proposal.edit, only_this_size: bench.onlyThisSize } as Edit)
+    notices.say(proposal.message)
   } catch (error) {
     notices.tell(error)
   }

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 
 import { post } from '../../../api/client'
-import type { Found } from '../../../api/types'
+import type { Proposal } from '../../../api/types'
 import { useToneEdits, type Setting } from '../../../composables/toneEdits'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
@@ -58,11 +58,11 @@ const fadeWords = computed(() => {
 async function find(path: string, body: object): Promise<void> {
   looking.value = true
   try {
-    const found = await post<Found>(path, body)
-    if (found.edit?.kind === 'set_tone') {
-      await bench.edit({ ...found.edit, only_this_size: bench.onlyThisSize })
+    const proposal = await post<Proposal>(path, body)
+    if (proposal.edit?.kind === 'set_tone') {
+      await bench.edit({ ...proposal.edit, only_this_size: bench.onlyThisSize })
     }
-    notices.say(found.said)
+    notices.say(proposal.message)
   } catch (error) {
     notices.tell(error)
   } finally {

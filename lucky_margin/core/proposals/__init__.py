@@ -1,0 +1,23 @@
+"""Proposals: what could be done to a finish, in words and as an edit, measured on its pictures.
+
+The service and the command line take them from here; a user takes or leaves them.
+"""
+
+from lucky_margin.core.proposals.for_photos import (
+    focus_proposal,
+    neutral_proposal,
+    tone_proposal,
+    trim_proposal,
+)
+from lucky_margin.core.proposals.for_words import calm_place_proposal, readable_proposal
+from lucky_margin.core.proposals.proposal import Proposal
+
+__all__ = [
+    "Proposal",
+    "calm_place_proposal",
+    "focus_proposal",
+    "neutral_proposal",
+    "readable_proposal",
+    "tone_proposal",
+    "trim_proposal",
+]

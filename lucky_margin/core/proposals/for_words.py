@@ -1,0 +1,51 @@
+"""Proposals for words: what makes them readable, and where the picture is calm."""
+
+from lucky_margin.core.checks import make_readable, text_on
+from lucky_margin.core.document import Finish, Size
+from lucky_margin.core.edits.moving import PlacePiece
+from lucky_margin.core.edits.pieces import SetPiece
+from lucky_margin.core.proposals.proposal import Proposal
+from lucky_margin.core.render import Sources, calm_places_of
+
+LIGHT, DARK = "#FFFFFF", "#1E2A2F"
+MIDDLE = 0.62
+"""OKLab lightness behind words from which they are dark."""
+
+
+def readable_proposal(finish: Finish, size: Size, piece_id: str, sources: Sources) -> Proposal:
+    """The least that makes a text readable.
+
+    Raises:
+        BadInput: the piece is no text.
+        NotFound: it is not on the size, or the photo is not known.
+    """
+    mended = make_readable(finish, size, piece_id, sources)
+    if mended is None:
+        return Proposal(message="These words can be read as they are.")
+    changes, message = mended
+    return Proposal(message=message, edit=SetPiece(ids=(piece_id,), changes=changes))
+
+
+def calm_place_proposal(
+    finish: Finish, size: Size, piece_id: str, sources: Sources, place: int = 0
+) -> Proposal:
+    """A place where the picture is quiet enough for a text; 0 is the calmest, 1 the next best,
+    and after the last one the first comes again.
+
+    Raises:
+        BadInput: the piece is no text.
+        NotFound: it is not on the size, or the photo is not known.
+    """
+    text_on(finish, size, piece_id)
+    places = calm_places_of(finish, size, piece_id, sources)
+    if not places:
+        return Proposal(
+            message="These words do not fit inside the margin; make them smaller first."
+        )
+    number = place % len(places)
+    best = places[number]
+    colour = DARK if best.lightness > MIDDLE else LIGHT
+    return Proposal(
+        message=f"Place {number + 1} of {len(places)}, the calmest first.",
+        edit=PlacePiece(id=piece_id, x=best.x, y=best.y, colour=colour),
+    )
