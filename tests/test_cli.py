@@ -292,7 +292,7 @@ class LetteringTest(CommandTest):
         letters = np.argwhere((out > 220).all(axis=2))
         self.assertGreater(len(letters), 300)
         self.assertLess(letters.max(axis=0).max(), 200)
-        auto = self.pixels("--text", "Open", "--text-color", "auto", "--text-at", "calm")
+        auto = self.pixels("--text", "Open", "--text-colour", "auto", "--text-at", "calm")
         self.assertGreater(np.abs(auto - 120).max(), 100)
 
     def test_an_own_font_by_its_file(self):

@@ -95,8 +95,8 @@ def _finish_photo(
         for edit in _edits(chosen):
             edited = apply_edit(finish, size.id, edit, photo.facts)
             finish = edited.finish
-            if edited.said:
-                print(edited.said, file=sys.stderr)
+            if edited.message:
+                print(edited.message, file=sys.stderr)
         if chosen.trim and not chosen.window:
             proposal = trim_proposal(finish, finish.size(size.id), sources)
             finish = _taken(proposal, finish, size, photo.facts)
@@ -162,10 +162,7 @@ def _size(plan: SizePlan, number: int, image_format: ImageFormat | None) -> Size
     size = size_of_plan(plan, "main" if number == 0 else f"size-{number + 1}")
     if image_format is None:
         return size
-    own = size.own.export.model_dump(exclude={"format"})
-    return size.model_copy(
-        update={"own": size.own.model_copy(update={"export": type(size.own.export)(**own)})}
-    )
+    return size.with_overrides(export=size.overrides.export.model_dump(exclude={"format"}))
 
 
 def _focus(text: str | None) -> Focus | None:

@@ -45,7 +45,9 @@ def add_options(finish: argparse.ArgumentParser) -> None:
     finish.add_argument(
         "--font", metavar="NAME", help=f"a TTF or OTF file, or one of {', '.join(FAMILIES)}"
     )
-    finish.add_argument("--text-color", metavar="#COLOUR", help="or auto: one that can be read")
+    finish.add_argument(
+        "--text-colour", "--text-color", metavar="#COLOUR", help="or auto: one that can be read"
+    )
     mark = finish.add_mutually_exclusive_group()
     mark.add_argument("--mark-text", metavar="WORDS", help="a watermark of words")
     mark.add_argument("--mark-file", metavar="FILE", help="a logo; a plain background is left out")
@@ -105,7 +107,7 @@ def settled(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: S
         if proposal.edit is None:
             raise BadInput(f"--text: {proposal.message}")
         finish = _taken(proposal, finish, size_id, sources, colour=None)
-    if chosen.text and chosen.text_color == "auto":
+    if chosen.text and chosen.text_colour == "auto":
         proposal = readable_proposal(finish, finish.size(size_id), "text-1", sources)
         finish = _taken(proposal, finish, size_id, sources)
     return finish
@@ -126,8 +128,8 @@ def _text(chosen: argparse.Namespace, family: AnyFamily) -> TextPiece:
     anchor = MarginAnchor(x=0.5, y=1)
     if chosen.text_at and chosen.text_at != "calm":
         anchor = _anchor(chosen.text_at, "--text-at")
-    colour = chosen.text_color if chosen.text_color not in (None, "auto") else "#FFFFFF"
-    align = {0.0: "left", 0.5: "center", 1.0: "right"}[anchor.x]
+    colour = chosen.text_colour if chosen.text_colour not in (None, "auto") else "#FFFFFF"
+    align = {0.0: "left", 0.5: "centre", 1.0: "right"}[anchor.x]
     return TextPiece.model_validate(
         {
             "id": "text-1",

@@ -29,7 +29,7 @@ from lucky_margin.core.document import (
     ToneChanges,
     Transparent,
 )
-from lucky_margin.core.document.words import LOOK_NAMES
+from lucky_margin.core.document.summaries import LOOK_NAMES
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.text import FAMILIES, Face, read_font
 from lucky_margin.core.tone import ADDED, ColourTable, read_cube

@@ -3,7 +3,13 @@
 from contextlib import ExitStack
 from pathlib import Path
 
-from lucky_margin.core.document import OwnLook, SizePlan, TableLook, upgraded_look
+from lucky_margin.core.document import (
+    OwnLook,
+    SizePlan,
+    TableLook,
+    upgraded_look,
+    upgraded_size_plan,
+)
 from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
@@ -62,7 +68,9 @@ class Store:
         self.fonts = FontStore(self._database, fonts)
         proxies = ProxyStore(folder / "proxies")
         self.photos = PhotoStore(self._database, originals, proxies, self.tables, self.fonts)
-        self.own_sizes = KeptStore[SizePlan](self._database, "own_sizes", SizePlan, "size")
+        self.own_sizes = KeptStore[SizePlan](
+            self._database, "own_sizes", SizePlan, "size", upgraded_size_plan
+        )
         self.own_looks = KeptStore[OwnLookUse](
             self._database, "own_looks", OwnLookUse, "look", upgraded_look
         )

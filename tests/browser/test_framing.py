@@ -152,7 +152,7 @@ class SizesTest(Framing):
         expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
         self.work_on("Square post")
         expect(page.get_by_text("white, 8 %")).to_be_visible()
-        page.get_by_role("button", name="follow the others").click()
+        page.get_by_role("button", name="use the shared setting").click()
         expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
 
     def menu(self, item):

@@ -329,7 +329,7 @@ class SizesTest(WordsBrowserTest):
         page.wait_for_timeout(400)
         self.assertAlmostEqual(self.piece("text 1").bounding_box()["y"], moved["y"], delta=1)
         self.piece("text 1").click()
-        expect(page.get_by_text("This piece has here its own place.")).to_be_visible()
+        expect(page.get_by_text("Different on this size: place.")).to_be_visible()
         with self.one_change():
             self.button("follow the other sizes").click()
         page.wait_for_timeout(300)

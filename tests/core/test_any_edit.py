@@ -64,7 +64,7 @@ turns = st.fixed_dictionaries(
 spots = st.fixed_dictionaries({"x": any_number, "y": fractions})
 masks = st.one_of(
     kind("band", start=spots, end=spots, inverted=st.booleans()),
-    kind("ellipse", center=spots, radius_x=fractions, angle=any_number),
+    kind("ellipse", centre=spots, radius_x=fractions, angle=any_number),
     kind("light", low=st.floats(-5, 105), softness=fractions),
     kind("hue", hue=any_number, reach=st.floats(0, 200)),
 )

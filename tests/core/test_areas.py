@@ -174,14 +174,14 @@ class RenderedTest(unittest.TestCase):
     def test_an_area_follows_the_photo_under_a_new_crop(self):
         photo = np.full((200, 300, 3), 90, np.uint8)
         area = Area(
-            masks=(EllipseMask(center=PhotoSpot(x=0.6, y=0.5), radius_x=0.1, radius_y=0.1),),
+            masks=(EllipseMask(centre=PhotoSpot(x=0.6, y=0.5), radius_x=0.1, radius_y=0.1),),
             exposure=2,
         )
         finish = finish_of(tone=Tone(areas=(area,)), export=PNG)
         sources = sources_of(photo)
         full = render(finish, finish.sizes[0], sources)
         self.assertGreater(full[100, 180, 0], 150)
-        window = Window(center_x=180, center_y=100, width=80, height=80)
+        window = Window(centre_x=180, centre_y=100, width=80, height=80)
         cut = with_size(finish, crop={"window": window.model_dump()})
         part = render(cut, cut.sizes[0], sources)
         # The dither belongs to the output's pixels.

@@ -58,13 +58,13 @@ class CheckTest(Checking):
         )
 
     def test_showing_more_of_the_photo_mends_it_where_that_is_enough(self):
-        own = {"window": Window(center_x=100, center_y=100, width=200, height=200)}
+        own = {"window": Window(centre_x=100, centre_y=100, width=200, height=200)}
         finish = with_size(finish_of(600, 600), crop=own)
         self.assertEqual(self.found(finish)["sharpness"].action.label, "Show more of the photo")
         self.assertEqual(self.mended(finish, "sharpness")["sharpness"].severity, "ok")
 
     def test_a_window_of_another_ratio_is_said_and_fitted(self):
-        own = {"window": Window(center_x=250, center_y=150, width=500, height=300)}
+        own = {"window": Window(centre_x=250, centre_y=150, width=500, height=300)}
         finish = with_size(finish_of(200, 200), crop=own)
         self.assertIn("200 photo pixels", self.found(finish)["window"].text)
         self.assertNotIn("window", self.mended(finish, "window"))
@@ -97,14 +97,14 @@ class FramingCheckTest(Checking):
     focus = Focus(point=Point(x=0.75, y=0.5), box=box)
 
     def test_a_cut_focus_box_is_measured_and_followed_again(self):
-        own = {"window": Window(center_x=400, center_y=400, width=700, height=700)}
+        own = {"window": Window(centre_x=400, centre_y=400, width=700, height=700)}
         finish = with_size(finish_of(300, 300, focus=self.focus), crop=own)
         # The box goes from 600 to 900, the window to 750.
         self.assertIn("50.0\N{NO-BREAK SPACE}%", self.found(finish)["focus"].text)
         self.assertEqual(self.mended(finish, "focus")["focus"].severity, "ok")
 
     def test_a_focus_box_on_the_edge_is_said(self):
-        own = {"window": Window(center_x=500, center_y=400, width=800, height=800)}
+        own = {"window": Window(centre_x=500, centre_y=400, width=800, height=800)}
         finish = with_size(finish_of(300, 300, focus=self.focus), crop=own)
         self.assertIn("touches the edge (right)", self.found(finish)["focus"].text)
         self.assertEqual(self.mended(finish, "focus")["focus"].severity, "ok")
@@ -119,7 +119,7 @@ class FramingCheckTest(Checking):
         finish = finish_of(400, 400, turn=Turn(straighten=45, empty_corners=True))
         x, y = 500, 400
         finish = with_size(
-            finish, crop={"window": Window(center_x=x, center_y=y, width=1200, height=1200)}
+            finish, crop={"window": Window(centre_x=x, centre_y=y, width=1200, height=1200)}
         )
         corners = self.found(finish)["corners"]
         picture = render(finish_of_png(finish), finish.sizes[0], self.sources)

@@ -19,7 +19,7 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     MarginAnchor,
-    OwnWays,
+    Overrides,
     PieceChanges,
     PlainShape,
     Printed,
@@ -37,11 +37,11 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.document.measures import pixels_of
-from lucky_margin.core.document.words import (
+from lucky_margin.core.document.summaries import (
     border_in_words,
     crop_in_words,
     export_in_words,
-    own_ways_in_words,
+    overrides_in_words,
 )
 from lucky_margin.core.errors import BadDocument, NotFound
 from tests.support import SHA, finish_of, with_size
@@ -143,21 +143,23 @@ class ReadingTest(unittest.TestCase):
 class OwnWaysTest(unittest.TestCase):
     def test_fields_that_were_given_differ_and_the_rest_follows(self):
         finish = finish_of(export=Export(format="jpeg", max_kb=400, quality=77))
-        own = OwnWays(export=ExportChanges(format="png", max_kb=None))
-        size = finish.sizes[0].model_copy(update={"own": own})
+        own = Overrides(export=ExportChanges(format="png", max_kb=None))
+        size = finish.sizes[0].model_copy(update={"overrides": own})
         found = finish.export_of(size)
         self.assertEqual((found.format, found.max_kb, found.quality), ("png", None, 77))
 
     def test_only_given_fields_are_written(self):
-        finish = with_size(finish_of(), own=OwnWays(border=BorderChanges(on=False)))
-        written = as_json(finish)["sizes"][0]["own"]
+        finish = with_size(finish_of(), overrides=Overrides(border=BorderChanges(on=False)))
+        written = as_json(finish)["sizes"][0]["overrides"]
         given = {step: ways for step, ways in written.items() if ways}
         self.assertEqual(given, {"border": {"on": False}})
         self.assertEqual(read_finish(as_json(finish)), finish)
 
     def test_a_border_switched_off_in_one_size_is_the_default_there(self):
         finish = finish_of(border=Border(thickness=Sides.all(0.1)))
-        size = finish.sizes[0].model_copy(update={"own": OwnWays(border=BorderChanges(on=False))})
+        size = finish.sizes[0].model_copy(
+            update={"overrides": Overrides(border=BorderChanges(on=False))}
+        )
         self.assertEqual(finish.border_of(size), Border())
         self.assertTrue(finish.border_of(finish.sizes[0]).is_set)
 
@@ -176,8 +178,8 @@ class OwnWaysTest(unittest.TestCase):
     def test_own_ways_that_make_no_valid_step_are_refused(self):
         data = as_json(finish_of())
         for own in ({"border": {"colour": "blue"}}, {"export": {"quality": None}}):
-            data["sizes"][0]["own"] = own
-            with self.subTest(own=own), self.assertRaises(BadDocument):
+            data["sizes"][0]["overrides"] = own
+            with self.subTest(overrides=own), self.assertRaises(BadDocument):
                 read_finish(data)
 
     def test_changes_have_the_fields_of_their_step(self):
@@ -208,7 +210,7 @@ class SizeTest(unittest.TestCase):
         ):
             self.assertEqual(sides[key], expected)
         avatar = by_key["round-avatar"].plan
-        self.assertEqual((avatar.shape.kind, avatar.own.export.format), ("circle", "png"))
+        self.assertEqual((avatar.shape.kind, avatar.overrides.export.format), ("circle", "png"))
         self.assertTrue(by_key["page-header"].plan.in_column)
 
 
@@ -260,14 +262,14 @@ class WordsTest(unittest.TestCase):
         self.assertEqual(export_in_words(Export(format="png")), "PNG")
 
     def test_what_a_size_does_of_its_own_is_named_step_by_step_and_piece_by_piece(self):
-        own = OwnWays(
+        own = Overrides(
             border=BorderChanges(on=False, thickness=Sides.all(0.1)),
             pieces={"text-1": PieceChanges(dx=0.1, dy=0.2, anchor=MarginAnchor(), wrap=0.5)},
             export=ExportChanges(max_kb=None),
         )
         text = TextPiece(id="text-1", text="Kiln")
-        finish = with_size(finish_of(10, 20, pieces=(text,)), own=own)
-        found = [(way.step, way.piece, way.fields) for way in own_ways_in_words(finish.sizes[0])]
+        finish = with_size(finish_of(10, 20, pieces=(text,)), overrides=own)
+        found = [(way.step, way.piece, way.fields) for way in overrides_in_words(finish.sizes[0])]
         self.assertEqual(
             found,
             [
@@ -276,7 +278,7 @@ class WordsTest(unittest.TestCase):
                 ("pieces", "text-1", ["place", "line width"]),
             ],
         )
-        self.assertEqual(own_ways_in_words(self.start.sizes[0]), [])
+        self.assertEqual(overrides_in_words(self.start.sizes[0]), [])
 
     def test_boxes_meet_when_they_have_area_in_common(self):
         box = Box(left=0, top=0, width=10, height=5)
@@ -308,7 +310,7 @@ class WordsTest(unittest.TestCase):
                 "Crop: 30 × 40",
                 with_size(
                     self.start,
-                    crop={"window": {"center_x": 50, "center_y": 50, "width": 30, "height": 40}},
+                    crop={"window": {"centre_x": 50, "centre_y": 50, "width": 30, "height": 40}},
                 ),
             ),
         ):

@@ -76,7 +76,7 @@ def edited(finish, *edits, said=False):
     for edit in edits:
         result = apply_edit(finish, "main", edit, FACTS)
         finish = result.finish
-    return (finish, result.said) if said else finish
+    return (finish, result.message) if said else finish
 
 
 def window(finish):
@@ -192,7 +192,7 @@ class StepTest(unittest.TestCase):
         finish = finish.model_copy(update={"sizes": (*finish.sizes, second)})
         for changes in (BorderChanges(colour="#000000"), BorderChanges(opacity=0.5)):
             finish = edited(finish, SetBorder(changes=changes, only_this_size=True))
-        own = finish.sizes[0].own.border
+        own = finish.sizes[0].overrides.border
         self.assertEqual(
             (own.colour, own.opacity, own.given), ("#000000", 0.5, {"colour", "opacity"})
         )
@@ -334,7 +334,7 @@ class TurnTest(unittest.TestCase):
         own = SetWindow(window=Box(left=1500, top=1000, width=300, height=200))
         finish = edited(finish_of(), own, SetTurn(changes=TurnChanges(straighten=10)))
         crop = finish.sizes[0].crop.window
-        self.assertEqual((crop.center_x, crop.center_y), (1650, 1100))
+        self.assertEqual((crop.centre_x, crop.centre_y), (1650, 1100))
         quarter = edited(finish_of(), own, TurnQuarter(way="right"))
         self.assertEqual(window(quarter)[2:], (200, 300))
 

@@ -173,7 +173,7 @@ class FocusTest(unittest.TestCase):
             cv2.circle(photo, (x, y), 22, (180, 30, 30), -1)
             box = propose_focus(photo).focus.box.scaled(300, 200)
             with self.subTest(x=x, y=y):
-                self.assertLess(abs(box.center[0] - x) + abs(box.center[1] - y), 12)
+                self.assertLess(abs(box.centre[0] - x) + abs(box.centre[1] - y), 12)
                 self.assertTrue(40 < box.width < 90 and 40 < box.height < 90, box)
 
     def test_the_same_photo_gives_the_same_focus(self):
@@ -183,7 +183,7 @@ class FocusTest(unittest.TestCase):
     def test_a_drawn_face_is_found_as_a_face(self):
         proposal = propose_focus(drawn_face())
         self.assertEqual(proposal.found_by, "faces")
-        x, y = proposal.focus.box.center
+        x, y = proposal.focus.box.centre
         self.assertLess(abs(x - 0.3) + abs(y - 0.45), 0.1)
         self.assertGreater(proposal.sureness, 0.2)
 

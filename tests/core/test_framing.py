@@ -66,7 +66,7 @@ class FrameTest(unittest.TestCase):
     )  # fmt: skip
     def test_any_typed_window_is_moved_inside_and_sampled_undistorted(self, photo, window, output):
         x, y, width, height = window
-        own = Window(center_x=x, center_y=y, width=width, height=height)
+        own = Window(centre_x=x, centre_y=y, width=width, height=height)
         finish = with_size(finish_of(*output), crop={"window": own})
         frame = frame_of(finish, finish.sizes[0], *photo)
         inside(self, frame.window, whole(*photo))
@@ -80,7 +80,7 @@ class FrameTest(unittest.TestCase):
     def test_as_cropped_gives_one_output_pixel_to_a_photo_pixel(self, window, t):
         left, top, side = window
         own = Window(
-            center_x=left + side / 2, center_y=top + (side + 3) / 2, width=side, height=side + 3
+            centre_x=left + side / 2, centre_y=top + (side + 3) / 2, width=side, height=side + 3
         )
         border = Border(thickness=Sides.all(t), outside=True)
         finish = with_size(finish_of(border=border), crop={"window": own})
@@ -144,7 +144,7 @@ class FollowingTest(unittest.TestCase):
     def test_a_focus_box_larger_than_the_window_is_centred_in_it(self):
         box = Box(left=0.1, top=0, width=0.6, height=1)
         window = self.frame(Focus(point=Point(x=0.1, y=0.5), box=box), 10, 10).window
-        self.assertAlmostEqual(window.center[0], 400)
+        self.assertAlmostEqual(window.centre[0], 400)
 
 
 class TooLargeTest(unittest.TestCase):

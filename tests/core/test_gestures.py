@@ -69,8 +69,8 @@ class RoomTest(unittest.TestCase):
 
         def fits(share):
             box = Box(left=0, top=0, width=width * share, height=height * share)
-            x, y = room.center_x, room.center_y
-            return room.holds(box.moved(x - box.center[0], y - box.center[1]))
+            x, y = room.centre_x, room.centre_y
+            return room.holds(box.moved(x - box.centre[0], y - box.centre[1]))
 
         self.assertTrue(fits(1))
         self.assertFalse(fits(1.001))

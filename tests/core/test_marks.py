@@ -20,7 +20,7 @@ from lucky_margin.core.document import (
     UsedMark,
     Watermark,
 )
-from lucky_margin.core.document.words import watermark_in_words
+from lucky_margin.core.document.summaries import watermark_in_words
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.icons import FILE, all_icons, icon_outline, icons_like
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts

@@ -6,7 +6,15 @@ from copy import deepcopy
 
 import numpy as np
 
-from lucky_margin.core.document import HueShift, Tone, read_finish, upgraded_look
+from lucky_margin.core.document import (
+    FixedPixels,
+    HueShift,
+    SizePlan,
+    Tone,
+    read_finish,
+    upgraded_look,
+    upgraded_size_plan,
+)
 from lucky_margin.core.sampling.srgb import encode
 from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
 from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
@@ -21,7 +29,8 @@ def version_3(**fields):
     """What a document of version 3 is today; its size has these fields of its own, too."""
     plain = json.loads(finish_of(400, 500).model_dump_json()) | {"version": 3}
     size = plain["sizes"][0] | {"own": {"tone": fields.get("tone", {})}}
-    return read_finish(plain | fields | {"sizes": [size]})
+    del size["overrides"]
+    return read_finish(plain | {"sizes": [size]} | fields)
 
 
 def old_hue(bands, part, degrees):
@@ -95,6 +104,35 @@ class ToneOfVersion3Test(unittest.TestCase):
         self.assertLess(np.abs(np.degrees(turn) - 0.3 * old_hue(bands, "hue", degrees)).mean(), 0.6)
         self.assertLess(np.abs(100 * strength - old_hue(bands, "saturation", degrees)).mean(), 4)
         self.assertEqual(version_3(tone={"bands": {}}).tone.hues.red, HueShift())
+
+    def test_british_spelling_and_overrides(self):
+        pieces = [{"kind": "text", "id": "text-1", "text": "Pots", "align": "center"}]
+        mask = {"kind": "ellipse", "center": {"x": 0.2, "y": 0.3}, "radius_x": 0.1, "radius_y": 0.1}
+        size = {
+            "id": "main",
+            "name": "Post",
+            "pixels": {"kind": "fixed", "width": 10, "height": 10},
+            "crop": {"window": {"center_x": 7, "center_y": 5, "width": 8, "height": 8}},
+            "came_as": {"kind": "heart"},
+            "own": {"pieces": {"text-1": {"align": "center"}}, "turn": {"quarters": 1}},
+        }
+        tone = {"areas": [{"masks": [mask]}]}
+        finish = version_3(pieces=pieces, tone=tone, sizes=[size])
+        today = finish.sizes[0]
+        self.assertEqual((today.crop.window.centre_x, today.crop.window.centre_y), (7, 5))
+        self.assertEqual(today.default_shape.kind, "heart")
+        self.assertEqual(today.overrides.turn.quarters, 1)
+        self.assertEqual(today.overrides.pieces["text-1"].align, "centre")
+        self.assertEqual(finish.pieces[0].align, "centre")
+        self.assertEqual(finish.tone.areas[0].masks[0].centre.x, 0.2)
+
+    def test_a_saved_size_of_one_s_own_is_read_too(self):
+        plan = SizePlan(name="Card", pixels=FixedPixels(width=30, height=20))
+        today = plan.model_dump(mode="json")
+        self.assertEqual(upgraded_size_plan(dict(today)), today)
+        older = {key: value for key, value in today.items() if key != "overrides"}
+        older["own"] = today["overrides"]
+        self.assertEqual(SizePlan.model_validate(upgraded_size_plan(older)), plan)
 
     def test_a_saved_look_of_one_s_own_is_read_too(self):
         look = {"kind": "own", "name": "Mine", "settings": {"clarity": 10, "bands": {}}}

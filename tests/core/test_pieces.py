@@ -122,7 +122,7 @@ class PlaceTest(unittest.TestCase):
         anchor = PhotoAnchor(point=PhotoSpot(x=0.5, y=0.25))
         finish = finish_of(300, 200, pieces=(badge.model_copy(update={"anchor": anchor}),))
         self.assertEqual((laid(finish, "badge-1").x, laid(finish, "badge-1").y), (150, 50))
-        window = Window(center_x=300, center_y=100, width=150, height=100)
+        window = Window(centre_x=300, centre_y=100, width=150, height=100)
         cut = with_size(finish, crop={"window": window.model_dump()})
         self.assertEqual((laid(cut, "badge-1").x, laid(cut, "badge-1").y), (150, 100))
 
@@ -240,7 +240,7 @@ class EditTest(unittest.TestCase):
         followed = edited(recoloured, FollowPiece(id="badge-1"))
         self.assertEqual(laid(followed, "badge-1"), laid(finish, "badge-1"))
         gone = edited(own, RemovePieces(ids=("badge-1",)))
-        self.assertEqual((gone.pieces, gone.sizes[0].own.pieces), ((), {}))
+        self.assertEqual((gone.pieces, gone.sizes[0].overrides.pieces), ((), {}))
 
     def test_added_copied_ordered_hidden_and_on_chosen_sizes(self):
         finish = many_sizes()
@@ -523,10 +523,10 @@ class DraggedWatermarkTest(unittest.TestCase):
     def test_it_is_drawn_to_the_middle_and_the_line_is_shown(self):
         finish = many_sizes(watermark=self.mark)
         box, room = self.box(finish), layout(finish, finish.sizes[0], GREY).margin_box
-        away = room.center[0] - box.center[0] + 3
+        away = room.centre[0] - box.centre[0] + 3
         result = apply_edit(finish, "main", DragWatermark(dx=away, dy=-40, snap=6), GREY.facts(SHA))
         self.assertEqual(result.finish.watermark.spot.x, 0.5)
-        self.assertEqual([guide.x1 for guide in result.guides], [room.center[0]])
+        self.assertEqual([guide.x1 for guide in result.guides], [room.centre[0]])
 
     def test_only_this_size_and_only_on_a_spot(self):
         finish = many_sizes(watermark=self.mark)

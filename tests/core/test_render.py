@@ -108,7 +108,7 @@ class SameAtEveryScaleTest(unittest.TestCase):
                 {
                     "shape": Blob(seed=2),
                     "crop": {
-                        "window": Window(center_x=1500, center_y=1300, width=2900, height=2900)
+                        "window": Window(centre_x=1500, centre_y=1300, width=2900, height=2900)
                     },
                 },
                 Border(thickness=Sides.all(0.05), colour="#FFFFFF", line="dotted"),
@@ -344,7 +344,7 @@ class LayoutTest(unittest.TestCase):
         self.assertAlmostEqual(found.box.width, 60)
 
     def test_own_windows_and_losses_are_told(self):
-        own = Window(center_x=50, center_y=50, width=80, height=40)
+        own = Window(centre_x=50, centre_y=50, width=80, height=40)
         found = layout(*self.of(with_size(finish_of(50, 50), crop={"window": own})))
         self.assertEqual((found.follows_focus, found.lost, found.enlargement), (False, 40, 1.25))
 

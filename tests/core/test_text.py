@@ -169,7 +169,7 @@ class LinesTest(unittest.TestCase):
             return laid, path.computeTightBounds().left()
 
         wide = "wide wide wide\n"
-        for align, share in (("left", 0), ("center", 0.5), ("right", 1)):
+        for align, share in (("left", 0), ("centre", 0.5), ("right", 1)):
             laid = lay_text(wide + "i", TextStyle("figtree", align=align), 40)
             last = min(x for x, y in points(laid.outline) if y > 20)
             room = laid.ink.width - 10

@@ -28,7 +28,7 @@ from lucky_margin.core.tone import noise_of
 from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
 
 SOURCES = sources_of(np.full((200, 300, 3), 90, np.uint8))
-WINDOW = Window(center_x=200, center_y=100, width=100, height=100)
+WINDOW = Window(centre_x=200, centre_y=100, width=100, height=100)
 
 
 def cropped(**fields):
@@ -56,7 +56,7 @@ class AddingTest(unittest.TestCase):
         band = edited(cropped(), AddArea(mask="band")).tone.areas[0].masks[0]
         self.assertEqual(band.start, spot(200, 75))
         ellipse = edited(cropped(), AddArea(mask="ellipse")).tone.areas[0].masks[0]
-        self.assertEqual((ellipse.center, ellipse.radius_x), (spot(200, 100), 0.1))
+        self.assertEqual((ellipse.centre, ellipse.radius_x), (spot(200, 100), 0.1))
 
     def test_an_area_is_narrowed_down_and_a_tone_switched_on(self):
         finish = edited(cropped(tone=Tone(on=False)), AddArea(mask="band"))
@@ -154,16 +154,16 @@ class ShapesTest(unittest.TestCase):
 
     def test_an_ellipse_is_drawn_around_what_it_changes(self):
         ellipse = EllipseMask(
-            center=PhotoSpot(x=0.65, y=0.5), radius_x=0.12, radius_y=0.07, angle=30, softness=0
+            centre=PhotoSpot(x=0.65, y=0.5), radius_x=0.12, radius_y=0.07, angle=30, softness=0
         )
         tone = Tone(areas=(Area(masks=(ellipse,), exposure=1),))
         finish = cropped(tone=tone, turn=Turn(mirrored=True, straighten=10))
         picture = render(finish, finish.sizes[0], SOURCES)[:, :, 0]
         path = shapes(finish)[0].path
         corners = np.array(re.findall(r"(-?[\d.]+) (-?[\d.]+)", path), float)
-        center = corners.mean(axis=0)
+        centre = corners.mean(axis=0)
         for corner in corners:
-            inside, outside = (center + (corner - center) * share for share in (0.9, 1.1))
+            inside, outside = (centre + (corner - centre) * share for share in (0.9, 1.1))
             for (x, y), bright in ((inside, True), (outside, False)):
                 if 0 <= x < 200 and 0 <= y < 200:
                     self.assertEqual(picture[int(y), int(x)] > 91, bright)

@@ -104,7 +104,7 @@ class AskewTest(unittest.TestCase):
         photo = np.zeros((400, 400, 3), np.uint8)
         photo[:, 200:] = 255
         finish = finish_of(300, 300, export=PNG, turn=Turn(straighten=10))
-        window = Window(center_x=200, center_y=200, width=300, height=300)
+        window = Window(centre_x=200, centre_y=200, width=300, height=300)
         picture = drawn(with_size(finish, crop={"window": window}), sources_of(photo))
         row = picture[150, :, 0].astype(int)
         middle = int(np.argmax(row > 127))
@@ -125,7 +125,7 @@ class AskewTest(unittest.TestCase):
 
     def test_empty_corners_are_transparent_or_show_the_backdrop(self):
         turn = Turn(straighten=30, empty_corners=True)
-        window = Window(center_x=100, center_y=100, width=260, height=260)
+        window = Window(centre_x=100, centre_y=100, width=260, height=260)
         finish = with_size(finish_of(130, 130, export=PNG, turn=turn), crop={"window": window})
         sources = sources_of(noise(200, 200))
         picture = drawn(finish, sources)

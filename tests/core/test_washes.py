@@ -150,7 +150,7 @@ class PlaceTest(unittest.TestCase):
         wash = plain("#000000", stops=stops, start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0))
         finish, sources = self.drawn(wash)
         row = render(finish, finish.sizes[0], sources)[50, :, 0].astype(int)
-        window = Window(center_x=130, center_y=50, width=60, height=60)
+        window = Window(centre_x=130, centre_y=50, width=60, height=60)
         cut = with_size(finish, crop={"window": window.model_dump()})
         part = render(cut, cut.sizes[0], sources)[30, :, 0].astype(int)
         self.assertLessEqual(np.abs(part - row[100:160]).max(), 1)

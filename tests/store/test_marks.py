@@ -8,7 +8,7 @@ from pathlib import Path
 from lucky_margin.core.document import (
     MarkDesign,
     MarkPiece,
-    OwnWays,
+    Overrides,
     Watermark,
     WatermarkChanges,
     new_finish,
@@ -64,8 +64,8 @@ class MarkStoreTest(unittest.TestCase):
         other = self.store.marks.add("Other", MarkDesign(words="Other"))
         finish = new_finish(name="Mugs", photo_sha256=self.sha256)
         pieces = (MarkPiece(id="mark-1", mark=mark), MarkPiece(id="mark-2", mark=other))
-        own = OwnWays(watermark=WatermarkChanges(mark=mark))
-        size = finish.sizes[0].model_copy(update={"own": own})
+        own = Overrides(watermark=WatermarkChanges(mark=mark))
+        size = finish.sizes[0].model_copy(update={"overrides": own})
         uses = self.store.finishes.create(
             finish.with_size(size).model_copy(update={"pieces": pieces})
         )

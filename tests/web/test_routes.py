@@ -289,7 +289,7 @@ class BenchRouteTest(ServiceTest):
         laid = self.ok("POST", "/bench/draft", json=self.draft({"kind": "add_size", "plan": plan}))
         self.assertEqual(laid["size_id"], laid["sizes"][1]["id"])
         self.assertEqual(laid["layout"]["size_id"], laid["size_id"])
-        faces = [(size["name"], size["width"], size["own"]) for size in laid["sizes"]]
+        faces = [(size["name"], size["width"], size["overridden"]) for size in laid["sizes"]]
         self.assertEqual(faces, [("As cropped", 300, []), ("Square post", 1080, [])])
         self.assertEqual(laid["here"]["border"]["colour"], "#FFFFFF")
 
@@ -513,10 +513,10 @@ class MarkRouteTest(ServiceTest):
     def test_what_a_size_does_of_its_own_is_said(self):
         document = self.finish["document"]
         own = {"border": {"colour": "#000000"}, "watermark": {"spot": {"x": 0, "y": 0}}}
-        size = document["sizes"][0] | {"own": own}
+        size = document["sizes"][0] | {"overrides": own}
         laid = self.ok("POST", "/bench/draft", json=self.draft(None, document | {"sizes": [size]}))
         self.assertEqual(
-            laid["here"]["differs"],
+            laid["here"]["overrides"],
             [
                 {"step": "border", "piece": None, "fields": ["colour"]},
                 {"step": "watermark", "piece": None, "fields": ["place"]},

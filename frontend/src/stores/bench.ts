@@ -185,7 +185,7 @@ export const useBench = defineStore('bench', () => {
           sizeId.value = laid.size_id
           draft.value = laid
           tried.value = null
-          notices.say(laid.said)
+          notices.say(laid.message)
         })
         if (when === 'now') await commit()
         else commitAfterPause()

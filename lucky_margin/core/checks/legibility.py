@@ -259,8 +259,8 @@ def _reaches(scene: Scene, piece: TextPiece, changes: PieceChanges, wanted: floa
     pieces = tuple(
         changes.applied_to(piece) if one.id == piece.id else one for one in finish.pieces
     )
-    own = {key: ways for key, ways in size.own.pieces.items() if key != piece.id}
-    plain = size.model_copy(update={"own": size.own.model_copy(update={"pieces": own})})
+    others = {key: ways for key, ways in size.overrides.pieces.items() if key != piece.id}
+    plain = size.with_overrides(pieces=others)
     tried = finish.model_copy(update={"pieces": pieces}).with_size(plain)
     found = contrast_of(tried, plain, piece.id, scene.sources)
     return found is not None and found.ratio >= wanted

@@ -222,9 +222,9 @@ def _suiting(scene: Scene, faint: bool) -> CheckAction | None:
     for opacity in stronger if faint else weaker:
         changes = WatermarkChanges(opacity=opacity)
         ways = WatermarkChanges.model_validate(
-            size.own.watermark.model_dump() | changes.model_dump()
+            size.overrides.watermark.model_dump() | changes.model_dump()
         )
-        tried = size.model_copy(update={"own": size.own.model_copy(update={"watermark": ways})})
+        tried = size.with_overrides(watermark=ways)
         changed = watermark_strength(replace(scene, size=tried))
         if changed is not None and FAINT <= changed <= LOUD:
             label = "Make it stronger" if faint else "Make it fainter"

@@ -18,7 +18,7 @@ from lucky_margin.core.document import (
     ToneChanges,
     TurnChanges,
 )
-from lucky_margin.core.document.words import colour_in_words
+from lucky_margin.core.document.summaries import colour_in_words
 from lucky_margin.core.edits.framing import SetContain, SetWindow
 from lucky_margin.core.edits.resetting import ResetStep
 from lucky_margin.core.edits.sizes import SetPixels
@@ -212,9 +212,8 @@ def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
         return ToneChanges(**{name: round(share * getattr(tone, name), 2) for name in _CLIPPERS})
 
     def clips(share: float) -> bool:
-        own = size.own.model_copy(update={"tone": ToneChanges()})
         tried = finish.model_copy(update={"tone": weaker(share).applied_to(tone)})
-        newly = measure_tone(tried, size.model_copy(update={"own": own}), sources).newly
+        newly = measure_tone(tried, size.with_overrides(tone=ToneChanges()), sources).newly
         return max(newly.high, newly.low) > CLIPPED
 
     if clips(0.0):
@@ -251,9 +250,7 @@ def _smoother(finish: Finish, size: Size, sources: Sources) -> CheckAction | Non
             noise_reduction=amount,
             colour_noise_reduction=max(amount, tone.colour_noise_reduction),
         )
-        tried = size.model_copy(
-            update={"own": size.own.model_copy(update={"tone": _over(size.own.tone, changes)})}
-        )
+        tried = size.with_overrides(tone=_over(size.overrides.tone, changes))
         if measure_noise(finish, tried, sources) < NOISY:
             edit = SetTone(changes=changes, only_this_size=True)
             return CheckAction(label=f"Smooth it by {amount}", edit=edit)
@@ -274,10 +271,8 @@ def transparency(scene: Scene) -> Check | None:
     is_opaque = scene.frame.covers and not scene.facts.has_alpha and not fades
     if is_opaque and size.shape == Rectangle():
         return None  # nothing can be transparent, so nothing needs drawing
-    own = size.own.model_copy(update={"export": ExportChanges(format="png")})
-    picture = render(
-        finish, size.model_copy(update={"own": own}), scene.sources, scale=_MEASURED_AT
-    )
+    as_png = size.with_overrides(export=ExportChanges(format="png"))
+    picture = render(finish, as_png, scene.sources, scale=_MEASURED_AT)
     if picture.shape[2] == 3:
         return None
     share = 100 * (1 - float(picture[:, :, 3].mean()) / 255)

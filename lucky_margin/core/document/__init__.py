@@ -24,11 +24,11 @@ from lucky_margin.core.document.finish import (
 )
 from lucky_margin.core.document.invalid import describe_invalid, describe_validation_error
 from lucky_margin.core.document.measures import DEFAULT_PPI, Printed, Unit
-from lucky_margin.core.document.migrations import upgraded_look
-from lucky_margin.core.document.own_ways import (
+from lucky_margin.core.document.migrations import upgraded_look, upgraded_size_plan
+from lucky_margin.core.document.overrides import (
     BorderChanges,
     ExportChanges,
-    OwnWays,
+    Overrides,
     PieceChanges,
     ToneChanges,
     TurnChanges,
@@ -182,8 +182,8 @@ __all__ = [
     "Name",
     "OneSide",
     "OtherPhoto",
+    "Overrides",
     "OwnLook",
-    "OwnWays",
     "PhotoAnchor",
     "PhotoReference",
     "PhotoSpot",
@@ -235,5 +235,6 @@ __all__ = [
     "read_finish",
     "rgb_of",
     "upgraded_look",
+    "upgraded_size_plan",
     "with_mark",
 ]

@@ -26,7 +26,7 @@ class EllipseMask(Value):
 
     kind: Literal["ellipse"] = "ellipse"
     inverted: bool = False
-    center: PhotoSpot = PhotoSpot(x=0.5, y=0.5)
+    centre: PhotoSpot = PhotoSpot(x=0.5, y=0.5)
     radius_x: float = Field(default=0.2, ge=0.005, le=3)
     radius_y: float = Field(default=0.2, ge=0.005, le=3)
     angle: float = Field(default=0, ge=-360, le=360)

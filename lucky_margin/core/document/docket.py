@@ -9,9 +9,7 @@ from lucky_margin.core.document.pieces import Watermark
 from lucky_margin.core.document.shapes import Rectangle
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
-from lucky_margin.core.document.tone import Tone
-from lucky_margin.core.document.values import Transparent, Value
-from lucky_margin.core.document.words import (
+from lucky_margin.core.document.summaries import (
     border_in_words,
     crop_in_words,
     export_change_in_words,
@@ -22,6 +20,8 @@ from lucky_margin.core.document.words import (
     turn_in_words,
     watermark_in_words,
 )
+from lucky_margin.core.document.tone import Tone
+from lucky_margin.core.document.values import Transparent, Value
 
 
 @dataclass(frozen=True)

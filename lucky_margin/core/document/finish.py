@@ -9,7 +9,7 @@ from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.migrations import up_to_date
-from lucky_margin.core.document.own_ways import Changes
+from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, UsedMark, Watermark
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
@@ -97,7 +97,7 @@ class Finish(Value):
         if len({piece.id for piece in self.pieces}) != len(self.pieces):
             raise ValueError("two pieces have the same id")
         for size in self.sizes:
-            for field in size.own.overridden:
+            for field in size.overrides.overridden:
                 self.as_set(field, size)
             self.pieces_of(size)
         return self
@@ -120,7 +120,7 @@ class Finish(Value):
 
     def as_set(self, field: str, size: Size) -> Any:
         """A step's value as ``size`` has it, switched on or not."""
-        changes: Changes = getattr(size.own, field)
+        changes: Changes = getattr(size.overrides, field)
         return changes.applied_to(getattr(self, field))
 
     def turn_of(self, size: Size) -> Turn:
@@ -153,7 +153,7 @@ class Finish(Value):
 
     def pieces_as(self, size: Size) -> list[Piece]:
         """All pieces as ``size`` has them, those that are not on it too."""
-        ways = size.own.pieces
+        ways = size.overrides.pieces
         return [ways[p.id].applied_to(p) if p.id in ways else p for p in self.pieces]
 
     def piece(self, piece_id: Identifier) -> Piece:

@@ -3,7 +3,7 @@
 from lucky_margin.core.document.docket import STEPS
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.sizes import Crop, Size
-from lucky_margin.core.document.words import (
+from lucky_margin.core.document.summaries import (
     ground_in_words,
     percent,
     pixels_in_words,
@@ -61,7 +61,7 @@ def _size_changes(old: Size, new: Size) -> list[str]:
         parts.append(f"Margin: {percent(new.margin)}")
     if old.seen_width != new.seen_width:
         parts.append(f"{new.name}: seen {new.seen_width} px wide")
-    if old.own != new.own:
+    if old.overrides != new.overrides:
         parts.append(f"{new.name}: its own way")
     return parts
 

@@ -37,6 +37,13 @@ def upgraded_look(data: Any) -> Any:
     return data
 
 
+def upgraded_size_plan(data: Any) -> Any:
+    """A saved size of one's own, which may be in version 3's words."""
+    if isinstance(data, dict):
+        _rename(data, _RENAMED_OF_SIZES)
+    return data
+
+
 def _to_version_2(_: Json) -> None:
     """Only fields were added (turn, more shapes, grounds and border lines), whose defaults say
     what version 1 meant."""
@@ -51,17 +58,24 @@ def _to_version_3(document: Json) -> None:
 
 
 def _to_version_4(document: Json) -> None:
-    """The place is kept apart from other camera data, and the tone is told in other words."""
+    """The place is kept apart from other camera data; the tone and a few others have new names."""
     export = _part(document, "export")
     if "keep_camera_data" in export:
         export["keep_place"] = export["keep_camera_data"]
     for tone in _tones(document):
         _rename_settings(tone)
         _rename_settings(_part(_part(tone, "look"), "settings"))
-        areas = tone.get("areas")
-        for area in areas if isinstance(areas, list) else []:
-            if isinstance(area, dict):
-                _rename_settings(area)
+        for area in _objects(tone.get("areas")):
+            _rename_settings(area)
+            for mask in _objects(area.get("masks")):
+                _rename(mask, _RENAMED_OF_MASKS)
+    for piece in _objects(document.get("pieces")):
+        _respell_align(piece)
+    for size in _objects(document.get("sizes")):
+        _rename(size, _RENAMED_OF_SIZES)
+        _rename(_part(_part(size, "crop"), "window"), _RENAMED_OF_WINDOWS)
+        for changes in _objects(list(_part(_part(size, "overrides"), "pieces").values())):
+            _respell_align(changes)
 
 
 _STEPS: dict[int, Callable[[Json], None]] = {1: _to_version_2, 2: _to_version_3, 3: _to_version_4}
@@ -69,12 +83,27 @@ _STEPS: dict[int, Callable[[Json], None]] = {1: _to_version_2, 2: _to_version_3,
 
 def _tones(document: Json) -> Iterator[Json]:
     """The tone of the finish, and what sizes do differently in it."""
-    sizes = document.get("sizes")
-    overrides = [_part(size, "own") for size in (sizes if isinstance(sizes, list) else [])]
+    overrides = [_part(size, "own") for size in _objects(document.get("sizes"))]
     for holder in (document, *overrides):
         tone = _part(holder, "tone")
         if tone:
             yield tone
+
+
+def _objects(values: Any) -> list[Json]:
+    """The objects of a list; none where there is nonsense in its place."""
+    return [one for one in values if isinstance(one, dict)] if isinstance(values, list) else []
+
+
+def _rename(holder: Json, names: dict[str, str]) -> None:
+    for old, new in names.items():
+        if old in holder:
+            holder[new] = holder.pop(old)
+
+
+def _respell_align(piece: Json) -> None:
+    if piece.get("align") == "center":
+        piece["align"] = "centre"
 
 
 def _part(holder: Any, key: str) -> Json:
@@ -93,6 +122,9 @@ _RENAMED = {
     "grey": "black_and_white",
     "recolour": "duotone",
 }
+_RENAMED_OF_SIZES = {"own": "overrides", "came_as": "default_shape"}
+_RENAMED_OF_WINDOWS = {"center_x": "centre_x", "center_y": "centre_y"}
+_RENAMED_OF_MASKS = {"center": "centre"}
 _WORDS_OF_VERSION_3 = {*_RENAMED, "temperature", "whites", "blacks", "bands"}
 
 # What version 3 meant by its numbers.
@@ -105,9 +137,7 @@ _OLD_CENTRES = (29.0, 60.0, 105.0, 142.0, 195.0, 260.0, 305.0, 345.0)
 
 def _rename_settings(settings: Json) -> None:
     """Version 3's settings of a tone, a look or an area in version 4's words, in place."""
-    for old, new in _RENAMED.items():
-        if old in settings:
-            settings[new] = settings.pop(old)
+    _rename(settings, _RENAMED)
     if "temperature" in settings:
         settings["warmth"] = _kelvin(settings.pop("temperature"))
     _merge_ends(settings)

@@ -48,7 +48,7 @@ AnyFamily = FamilyKey | Sha256
 Words = Annotated[str, StringConstraints(max_length=MOST_LETTERS)]
 Offset = Annotated[float, Field(ge=-20, le=20)]
 Weight = Annotated[int, Field(ge=100, le=900)]
-Align = Literal["left", "center", "right"]
+Align = Literal["left", "centre", "right"]
 Case = Literal["typed", "capitals", "lower"]
 
 
@@ -157,7 +157,7 @@ class TextPiece(PieceBase):
     size: float = Field(default=0.07, ge=0.002, le=4)
     fill: bool = False
     wrap: float | None = Field(default=1, ge=0.02, le=4)
-    align: Align = "center"
+    align: Align = "centre"
     case: Case = "typed"
     letter_spacing: float = Field(default=0, ge=-0.2, le=2)
     line_spacing: float = Field(default=1, ge=0.4, le=4)

@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import Field
 
 from lucky_margin.core.document.measures import Printed
-from lucky_margin.core.document.own_ways import BorderChanges, ExportChanges, OwnWays
+from lucky_margin.core.document.overrides import BorderChanges, ExportChanges, Overrides
 from lucky_margin.core.document.shapes import PlainShape, Rectangle, Shape
 from lucky_margin.core.document.sizes import DEFAULT_SEEN_WIDTH, FixedPixels, Pixels
 from lucky_margin.core.document.values import Identifier, Name, PixelSide, Value
@@ -21,7 +21,7 @@ class SizePlan(Value):
     shape: Shape = Rectangle()
     seen_width: PixelSide = DEFAULT_SEEN_WIDTH
     in_column: bool = False
-    own: OwnWays = OwnWays()
+    overrides: Overrides = Overrides()
 
 
 class LibrarySize(Value):
@@ -34,7 +34,7 @@ class LibrarySize(Value):
 
 
 ROUND = PlainShape(kind="circle")
-CUT_OUT = OwnWays(border=BorderChanges(on=False), export=ExportChanges(format="png"))
+CUT_OUT = Overrides(border=BorderChanges(on=False), export=ExportChanges(format="png"))
 """What a round picture usually wants: no border, and its corners transparent."""
 
 
@@ -74,13 +74,13 @@ SIZE_LIBRARY: tuple[LibrarySize, ...] = (
     _with(
         _screen("round-avatar", "small", "Round avatar", "beside a name", (400, 400), 96),
         shape=ROUND,
-        own=CUT_OUT,
+        overrides=CUT_OUT,
     ),
     _screen("list-thumbnail", "small", "List thumbnail", "in a list of many", (300, 300), 96),
     _with(
         _paper("round-sticker", "Round sticker", "on boxes and bags", (50, 50)),
         shape=ROUND,
-        own=CUT_OUT,
+        overrides=CUT_OUT,
     ),
     _paper("square-sticker", "Square sticker", "on boxes and bags", (40, 40)),
     _paper("label", "Label", "on jars and parcels", (70, 40)),

@@ -1,12 +1,12 @@
 """Sizes: one output wanted of a finish, with its pixels, shape, framing and margin."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
 
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.measures import Printed
-from lucky_margin.core.document.own_ways import OwnWays
+from lucky_margin.core.document.overrides import Overrides
 from lucky_margin.core.document.shapes import Rectangle, Shape
 from lucky_margin.core.document.values import (
     MAX_OUTPUT_PIXELS,
@@ -96,8 +96,8 @@ class Window(Value):
     the middle; width and height go along the turned photo's axes.
     """
 
-    center_x: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
-    center_y: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
+    centre_x: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
+    centre_y: float = Field(ge=-MAX_PHOTO_SIDE, le=MAX_PHOTO_SIDE)
     width: float = Field(ge=MIN_WINDOW_SIDE, le=MAX_PHOTO_SIDE)
     height: float = Field(ge=MIN_WINDOW_SIDE, le=MAX_PHOTO_SIDE)
 
@@ -116,7 +116,7 @@ class Crop(Value):
 class Size(Value):
     """One output wanted of a finish.
 
-    ``came_as`` is the shape it had when it was chosen, to which a reset of the crop goes back.
+    ``default_shape`` is what a reset of the crop goes back to: the shape it was chosen with.
     A size ``in_column`` is shown in a page's column that is ``seen_width`` pixels wide.
     """
 
@@ -125,11 +125,16 @@ class Size(Value):
     pixels: Pixels
     crop: Crop = Crop()
     shape: Shape = Rectangle()
-    came_as: Shape = Rectangle()
+    default_shape: Shape = Rectangle()
     margin: float = Field(default=DEFAULT_MARGIN, ge=0, le=0.4)
     seen_width: PixelSide = DEFAULT_SEEN_WIDTH
     in_column: bool = False
-    own: OwnWays = OwnWays()
+    overrides: Overrides = Overrides()
+
+    def with_overrides(self, **changed: Any) -> "Size":
+        """The size with these overrides, by step, in place of those it has there."""
+        overrides = self.overrides.model_dump() | changed
+        return self.model_copy(update={"overrides": Overrides.model_validate(overrides)})
 
     @property
     def ratio(self) -> Ratio | None:

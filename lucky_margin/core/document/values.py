@@ -90,7 +90,7 @@ class Box(Value):
         return self.top + self.height
 
     @property
-    def center(self) -> tuple[float, float]:
+    def centre(self) -> tuple[float, float]:
         return self.left + self.width / 2, self.top + self.height / 2
 
     @property

@@ -54,4 +54,4 @@ def apply_edit(
         raise BadDocument(describe_validation_error(error)) from error
     for size in checked.sizes:
         frame_of(checked, size, facts.width, facts.height)
-    return Edited(checked, edited.size_id, edited.said, edited.guides)
+    return Edited(checked, edited.size_id, edited.message, edited.guides)

@@ -26,13 +26,13 @@ class Guide(Value):
 class Edited:
     """What an edit made of a finish.
 
-    ``said`` is a remark for the user, or empty; ``size_id`` is the size that is in hand now;
+    ``message`` is a remark for the user, or empty; ``size_id`` is the size that is in hand now;
     ``guides`` show what a drag was drawn to and how far it is from the margin.
     """
 
     finish: Finish
     size_id: str
-    said: str = ""
+    message: str = ""
     guides: tuple[Guide, ...] = ()
 
 
@@ -60,12 +60,12 @@ class Context:
         """The frame that ``size`` would have in this finish."""
         return frame_of(self.finish, size, self.facts.width, self.facts.height)
 
-    def edited(self, finish: Finish, said: str = "") -> Edited:
-        return Edited(finish, self.size.id, said)
+    def edited(self, finish: Finish, message: str = "") -> Edited:
+        return Edited(finish, self.size.id, message)
 
-    def with_size(self, said: str = "", **fields: Any) -> Edited:
+    def with_size(self, message: str = "", **fields: Any) -> Edited:
         """The size in hand with other fields."""
-        return self.edited(self.finish.with_size(changed(self.size, **fields)), said)
+        return self.edited(self.finish.with_size(changed(self.size, **fields)), message)
 
     def with_window(self, box: Box) -> Edited:
         """The size in hand with a window of its own, in turned pixels."""

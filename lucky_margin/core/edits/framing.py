@@ -235,9 +235,9 @@ def level_line(here: Context, edit: LevelLine) -> Edited:
 
 def reset_crop(here: Context) -> Edited:
     """Follow the focus again, no turn, and the shape the size came with."""
-    own = here.size.own.model_copy(update={"turn": TurnChanges()})
     finish = here.finish.model_copy(update={"turn": Turn()})
-    size = here.size.model_copy(update={"crop": Crop(), "shape": here.size.came_as, "own": own})
+    size = here.size.with_overrides(turn=TurnChanges())
+    size = size.model_copy(update={"crop": Crop(), "shape": size.default_shape})
     return here.edited(finish.with_size(size))
 
 

@@ -129,7 +129,7 @@ def _spot(
 
 def _distances(box: Box, room: Box) -> list[Guide]:
     """From a box to the nearer sides of the margin box."""
-    x, y = box.center
+    x, y = box.centre
     left, right = box.left - room.left, room.right - box.right
     top, bottom = box.top - room.top, room.bottom - box.bottom
     ends_x = (room.left, box.left) if left <= right else (box.right, room.right)
@@ -149,7 +149,7 @@ class AlignPieces(EditBase):
 
     kind: Literal["align_pieces"] = "align_pieces"
     ids: PieceIds
-    to: Literal["left", "center", "right", "top", "middle", "bottom"]
+    to: Literal["left", "centre", "right", "top", "middle", "bottom"]
     only_this_size: bool = False
 
 
@@ -335,9 +335,9 @@ def _union(boxes: list[Box]) -> Box:
 
 _ALIGNED: dict[str, Callable[[Box, Box], tuple[float, float]]] = {
     "left": lambda box, room: (room.left - box.left, 0.0),
-    "center": lambda box, room: (room.center[0] - box.center[0], 0.0),
+    "centre": lambda box, room: (room.centre[0] - box.centre[0], 0.0),
     "right": lambda box, room: (room.right - box.right, 0.0),
     "top": lambda box, room: (0.0, room.top - box.top),
-    "middle": lambda box, room: (0.0, room.center[1] - box.center[1]),
+    "middle": lambda box, room: (0.0, room.centre[1] - box.centre[1]),
     "bottom": lambda box, room: (0.0, room.bottom - box.bottom),
 }

@@ -29,7 +29,6 @@ from lucky_margin.core.document.pieces import MOST_PIECES
 from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.edits.placing import changed_piece, laid_here, margins_here
 from lucky_margin.core.edits.registry import EditBase, PieceIds, carries_out
-from lucky_margin.core.edits.steps import with_own
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import focus_on
 from lucky_margin.core.oklab import from_light, into_gamut
@@ -198,9 +197,9 @@ def remove_pieces(here: Context, edit: RemovePieces) -> Edited:
     gone = set(edit.ids)
     finish = here.finish
     for size in finish.sizes:
-        kept = {key: own for key, own in size.own.pieces.items() if key not in gone}
-        if len(kept) < len(size.own.pieces):
-            finish = finish.with_size(with_own(size, pieces=kept))
+        kept = {key: own for key, own in size.overrides.pieces.items() if key not in gone}
+        if len(kept) < len(size.overrides.pieces):
+            finish = finish.with_size(size.with_overrides(pieces=kept))
     pieces = tuple(piece for piece in finish.pieces if piece.id not in gone)
     return here.edited(finish.model_copy(update={"pieces": pieces}))
 
@@ -308,8 +307,8 @@ class FollowPiece(EditBase):
 
 @carries_out(FollowPiece)
 def follow_piece(here: Context, edit: FollowPiece) -> Edited:
-    own = {key: ways for key, ways in here.size.own.pieces.items() if key != edit.id}
-    return here.edited(here.finish.with_size(with_own(here.size, pieces=own)))
+    own = {key: ways for key, ways in here.size.overrides.pieces.items() if key != edit.id}
+    return here.edited(here.finish.with_size(here.size.with_overrides(pieces=own)))
 
 
 def _added(here: Context, pieces: Iterable[Piece]) -> Edited:

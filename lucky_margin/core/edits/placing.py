@@ -14,7 +14,6 @@ from lucky_margin.core.document import (
     PieceChanges,
 )
 from lucky_margin.core.edits.context import Context, Edited
-from lucky_margin.core.edits.steps import with_own
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.pieces import Ends, LaidPiece, Margins, lay_piece, margins_of
 from lucky_margin.core.pieces.laying import turned_sides
@@ -46,8 +45,8 @@ def changed_piece(
     """The piece with other fields, for every size or only the one in hand; where it is changed
     for all, the size in hand has no own way in these fields any more."""
     finish, size = here.finish, here.size
-    own = size.own.pieces.get(piece_id, PieceChanges())
-    ways = dict(size.own.pieces)
+    own = size.overrides.pieces.get(piece_id, PieceChanges())
+    ways = dict(size.overrides.pieces)
     if only_this_size and len(finish.sizes) > 1:
         ways[piece_id] = PieceChanges.model_validate(own.model_dump() | fields)
     else:
@@ -60,7 +59,7 @@ def changed_piece(
         ways.pop(piece_id, None)
         if left:
             ways[piece_id] = PieceChanges.model_validate(left)
-    size = with_own(size, pieces=ways)
+    size = size.with_overrides(pieces=ways)
     return replace(here, finish=finish.with_size(size), size=size)
 
 

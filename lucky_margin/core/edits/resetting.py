@@ -5,7 +5,7 @@ from typing import Literal
 from lucky_margin.core.edits.context import Context, Edited
 from lucky_margin.core.edits.framing import reset_crop
 from lucky_margin.core.edits.registry import EditBase, carries_out
-from lucky_margin.core.edits.steps import StepKey, step_named, with_own
+from lucky_margin.core.edits.steps import StepKey, step_named
 
 
 class ResetStep(EditBase):
@@ -24,8 +24,8 @@ def reset_step(here: Context, edit: ResetStep) -> Edited:
     if edit.step == "pieces":
         finish = finish.model_copy(update={"pieces": ()})
         for size in finish.sizes:
-            finish = finish.with_size(with_own(size, pieces={}))
+            finish = finish.with_size(size.with_overrides(pieces={}))
         return here.edited(finish)
     fields = step_named(edit.step).values
     reset = finish.model_copy(update={field: model() for field, model in fields.items()})
-    return here.edited(reset.with_size(with_own(here.size, **{field: {} for field in fields})))
+    return here.edited(reset.with_size(here.size.with_overrides(**{field: {} for field in fields})))

@@ -11,7 +11,7 @@ from lucky_margin.core.document import (
     FixedPixels,
     Name,
     OneSide,
-    OwnWays,
+    Overrides,
     Pixels,
     Ratio,
     Size,
@@ -34,8 +34,10 @@ class UseSize(EditBase):
 @carries_out(UseSize)
 def use_size(here: Context, edit: UseSize) -> Edited:
     plan = edit.plan
-    own = OwnWays(turn=here.size.own.turn, border=plan.own.border, export=plan.own.export)
-    size = changed(size_of_plan(plan, here.size.id), crop=here.size.crop, own=own)
+    own = Overrides(
+        turn=here.size.overrides.turn, border=plan.overrides.border, export=plan.overrides.export
+    )
+    size = changed(size_of_plan(plan, here.size.id), crop=here.size.crop, overrides=own)
     return here.edited(_reframed(here, size))
 
 
@@ -145,18 +147,18 @@ def choose_ratio(here: Context, edit: ChooseRatio) -> Edited:
     ratio = (
         Ratio(width=bounds.width, height=bounds.height) if edit.ratio == "original" else edit.ratio
     )
-    pixels, said = here.size.pixels, ""
+    pixels, message = here.size.pixels, ""
     if isinstance(pixels, FixedPixels):
         fixed = _shorter_side_following(pixels, ratio)
         if (fixed.width, fixed.height) != (pixels.width, pixels.height):
-            said = (
+            message = (
                 f"The size is now {fixed.width} × {fixed.height} px: "
                 "its shorter side follows the ratio."
             )
         size = here.size.model_copy(update={"pixels": fixed})
     else:
         size = here.size.model_copy(update={"pixels": changed(pixels, ratio=ratio)})
-    return here.edited(_reframed(here, size), said)
+    return here.edited(_reframed(here, size), message)
 
 
 def _shorter_side_following(pixels: FixedPixels, ratio: Ratio) -> FixedPixels:
@@ -170,19 +172,19 @@ def _shorter_side_following(pixels: FixedPixels, ratio: Ratio) -> FixedPixels:
 
 def _free_ratio(here: Context) -> Edited:
     """Freeing keeps what shows; a fixed size keeps its longer side and says so."""
-    pixels, said = here.size.pixels, ""
+    pixels, message = here.size.pixels, ""
     if isinstance(pixels, FixedPixels):
         wide = pixels.width >= pixels.height
         length = max(pixels.width, pixels.height)
         freed: OneSide | AsCropped = OneSide(side="width" if wide else "height", length=length)
-        said = (
+        message = (
             f"The {'width' if wide else 'height'} stays {length} px; "
             f"the {'height' if wide else 'width'} now follows the window."
         )
     else:
         freed = changed(pixels, ratio=None)
     crop = changed(here.size.crop, window=here.photo.window_of(here.frame.window))
-    return here.with_size(said, pixels=freed, crop=crop)
+    return here.with_size(message, pixels=freed, crop=crop)
 
 
 def _reframed(here: Context, size: Size) -> Finish:
@@ -205,7 +207,7 @@ def _reframed(here: Context, size: Size) -> Finish:
 def size_of_plan(plan: SizePlan, size_id: str) -> Size:
     """The size that ``plan`` describes."""
     fields = {name: getattr(plan, name) for name in SizePlan.model_fields}
-    return Size(id=size_id, came_as=plan.shape, **fields)
+    return Size(id=size_id, default_shape=plan.shape, **fields)
 
 
 def _inserted(here: Context, size: Size, place: int) -> Edited:

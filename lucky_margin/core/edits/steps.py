@@ -4,9 +4,9 @@ from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 
 from pydantic import create_model
 
-from lucky_margin.core.document import Ground, OwnWays, Sides, Size
+from lucky_margin.core.document import Ground, Overrides, Sides
 from lucky_margin.core.document.docket import STEPS, VALUES, Step
-from lucky_margin.core.document.own_ways import Changes
+from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.edits.context import Context, Edited, changed
 from lucky_margin.core.edits.registry import EditBase, carries_out
 
@@ -36,20 +36,20 @@ def step_changed(here: Context, step: str, changes: Changes, only_this_size: boo
     changed there has to be seen there, so its own way gives way.
     """
     finish, size = here.finish, here.size
-    own = getattr(size.own, step)
+    own = getattr(size.overrides, step)
     if only_this_size and len(finish.sizes) > 1:
-        ways = with_own(size, **{step: changed(own, **changes.model_dump())})
+        ways = size.with_overrides(**{step: changed(own, **changes.model_dump())})
         return here.edited(finish.with_size(ways))
     finish = finish.model_copy(update={step: changes.applied_to(getattr(finish, step))})
     kept = type(own)(
         **{key: value for key, value in own.model_dump().items() if key not in changes.given}
     )
-    return here.edited(finish.with_size(with_own(size, **{step: kept})))
+    return here.edited(finish.with_size(size.with_overrides(**{step: kept})))
 
 
 def _setter(field: str) -> type[EditBase]:
     """The edit that changes a step's field, and what carries it out."""
-    model, changes = VALUES[field], OwnWays.model_fields[field].annotation
+    model, changes = VALUES[field], Overrides.model_fields[field].annotation
     fields: dict[str, Any] = {
         "kind": (_one_of([f"set_{field}"]), f"set_{field}"),
         "changes": (changes, ...),
@@ -94,7 +94,7 @@ def switch_step(here: Context, edit: SwitchStep) -> Edited:
     usual = USUAL.get(field, {}) if edit.on else {}
     present = here.finish.as_set(field, here.size)
     begins = usual if not changed(present, on=True).is_set else {}
-    changes = type(getattr(here.size.own, field))(on=edit.on, **begins)
+    changes = type(getattr(here.size.overrides, field))(on=edit.on, **begins)
     return step_changed(here, field, changes, edit.only_this_size)
 
 
@@ -107,7 +107,7 @@ class Follow(EditBase):
 
 @carries_out(Follow)
 def follow(here: Context, edit: Follow) -> Edited:
-    return here.edited(here.finish.with_size(with_own(here.size, **{edit.step: {}})))
+    return here.edited(here.finish.with_size(here.size.with_overrides(**{edit.step: {}})))
 
 
 class SetGround(EditBase):
@@ -156,8 +156,3 @@ def rename(here: Context, edit: Rename) -> Edited:
 
 def step_named(key: str) -> Step:
     return next(step for step in STEPS if step.key == key)
-
-
-def with_own(size: Size, **ways: Any) -> Size:
-    """The size with other own ways in these steps."""
-    return size.model_copy(update={"own": OwnWays.model_validate(size.own.model_dump() | ways)})

@@ -177,8 +177,8 @@ def _line_dragged(here: Context, line: Any, edit: DragWash | DragMask) -> Any:
 def _ellipse_dragged(here: Context, ellipse: EllipseMask, edit: DragMask) -> EllipseMask:
     """The rim to the right sets its radius and the angle, the rim below the other radius."""
     if edit.grip not in ("right", "below"):
-        center = _moved(here, ellipse.center, edit.dx, edit.dy)
-        return changed(ellipse, center=center)
+        centre = _moved(here, ellipse.centre, edit.dx, edit.dy)
+        return changed(ellipse, centre=centre)
     long_side = max(here.facts.width, here.facts.height)
     angle = math.radians(ellipse.angle)
     right = edit.grip == "right"
@@ -203,9 +203,9 @@ def _fresh_mask(here: Context, kind: str) -> AreaMask:
     if kind == "ellipse":
         x, y = _in_photo(here, FIRST_RADIUS * output.short_side, 0)
         radius = math.hypot(x, y) / max(here.facts.width, here.facts.height)
-        center = _spot(here, middle, output.height / 2)
+        centre = _spot(here, middle, output.height / 2)
         radius = min(max(radius, _SMALLEST), 3)
-        return EllipseMask(center=center, radius_x=radius, radius_y=radius)
+        return EllipseMask(centre=centre, radius_x=radius, radius_y=radius)
     return LightMask() if kind == "light" else HueMask()
 
 

@@ -187,7 +187,7 @@ def _unit_box(
 
 
 def _around(box: Box) -> Focus:
-    x, y = box.center
+    x, y = box.centre
     return Focus(point=Point(x=x, y=y), box=box)
 
 

@@ -142,7 +142,7 @@ def _held(window: Box, room: Room, grip: str, dx: float, dy: float, ratio: float
 
 
 def _beside_kept_edge(window: Box, grip: str, width: float, height: float) -> Box:
-    x, y = window.center
+    x, y = window.centre
     left = {"w": window.right - width, "e": window.left}.get(grip, x - width / 2)
     top = {"n": window.bottom - height, "s": window.top}.get(grip, y - height / 2)
     return Box(left=left, top=top, width=width, height=height)
@@ -175,7 +175,7 @@ def _limited(width: float, room: Room, ratio: float) -> float:
 
 
 def _about(window: Box, width: float, height: float) -> Box:
-    x, y = window.center
+    x, y = window.centre
     return Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
 
 
@@ -185,7 +185,7 @@ def _between(left: float, top: float, right: float, bottom: float) -> Box:
 
 def _snapped(box: Box, bounds: Box, pull: float) -> Box:
     """``box`` moved so that an edge, or its centre, lies on one of the photo's lines."""
-    x, y = box.center
+    x, y = box.centre
     pull_x = _pull((box.left, x, box.right), _lines(bounds.left, bounds.width), pull)
     pull_y = _pull((box.top, y, box.bottom), _lines(bounds.top, bounds.height), pull)
     return box.moved(pull_x, pull_y)

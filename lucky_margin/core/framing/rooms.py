@@ -18,8 +18,8 @@ _CLOSE = 1e-9
 class Room:
     """A rectangle of ``width`` x ``height``, turned clockwise by ``degrees`` about its centre."""
 
-    center_x: float
-    center_y: float
+    centre_x: float
+    centre_y: float
     width: float
     height: float
     degrees: float = 0
@@ -27,7 +27,7 @@ class Room:
     @classmethod
     def upright(cls, box: Box) -> "Room":
         """The room that is exactly ``box``."""
-        x, y = box.center
+        x, y = box.centre
         return cls(x, y, box.width, box.height)
 
     @property
@@ -35,8 +35,8 @@ class Room:
         """The upright box around the room."""
         width, height = self._across(self.width, self.height)
         return Box(
-            left=self.center_x - width / 2,
-            top=self.center_y - height / 2,
+            left=self.centre_x - width / 2,
+            top=self.centre_y - height / 2,
             width=width,
             height=height,
         )
@@ -51,7 +51,7 @@ class Room:
 
     def holds(self, box: Box) -> bool:
         """Whether ``box`` lies inside."""
-        u, v = self._own_axes(*box.center)
+        u, v = self._own_axes(*box.centre)
         reach_u, reach_v = self._reach(box.width, box.height)
         slack = _CLOSE * max(self.width, self.height)
         return abs(u) <= reach_u + slack and abs(v) <= reach_v + slack
@@ -64,7 +64,7 @@ class Room:
         across, down = self._across(width, height)
         shrink = min(1, self.width / across, self.height / down)
         width, height = width * shrink, height * shrink
-        x, y = self._nearest_center(box.center, width, height)
+        x, y = self._nearest_centre(box.centre, width, height)
         return Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
 
     def towards(self, start: Box, wanted: Box) -> Box:
@@ -98,17 +98,17 @@ class Room:
 
     def _own_axes(self, x: float, y: float) -> tuple[float, float]:
         cos, sin = self._turn
-        dx, dy = x - self.center_x, y - self.center_y
+        dx, dy = x - self.centre_x, y - self.centre_y
         return dx * cos + dy * sin, dy * cos - dx * sin
 
-    def _nearest_center(
-        self, center: tuple[float, float], width: float, height: float
+    def _nearest_centre(
+        self, centre: tuple[float, float], width: float, height: float
     ) -> tuple[float, float]:
-        u, v = self._own_axes(*center)
+        u, v = self._own_axes(*centre)
         reach_u, reach_v = (max(0.0, reach) for reach in self._reach(width, height))
         u, v = clamped(u, -reach_u, reach_u), clamped(v, -reach_v, reach_v)
         cos, sin = self._turn
-        return self.center_x + u * cos - v * sin, self.center_y + u * sin + v * cos
+        return self.centre_x + u * cos - v * sin, self.centre_y + u * sin + v * cos
 
     def _corners(
         self, start: Box, wanted: Box

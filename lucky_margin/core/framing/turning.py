@@ -59,13 +59,13 @@ class TurnedPhoto:
         straightened = Affine(
             math.cos(angle), -math.sin(angle), math.sin(angle), math.cos(angle), 0, 0
         )
-        about_center = straightened.after(Affine(cos * mirror, -sin, sin * mirror, cos, 0, 0))
+        about_centre = straightened.after(Affine(cos * mirror, -sin, sin * mirror, cos, 0, 0))
         room = self.surface
-        x, y = about_center(self.photo_width / 2, self.photo_height / 2)
+        x, y = about_centre(self.photo_width / 2, self.photo_height / 2)
         return Affine(
-            *(about_center.a, about_center.b, about_center.c, about_center.d),
-            x0=room.center_x - x,
-            y0=room.center_y - y,
+            *(about_centre.a, about_centre.b, about_centre.c, about_centre.d),
+            x0=room.centre_x - x,
+            y0=room.centre_y - y,
         )
 
     @cached_property
@@ -83,7 +83,7 @@ class TurnedPhoto:
 
     def box_of(self, window: Window) -> Box:
         """A window of the document in turned pixels."""
-        x, y = self.to_turned(window.center_x, window.center_y)
+        x, y = self.to_turned(window.centre_x, window.centre_y)
         return Box(
             left=x - window.width / 2,
             top=y - window.height / 2,
@@ -93,8 +93,8 @@ class TurnedPhoto:
 
     def window_of(self, box: Box) -> Window:
         """A box in turned pixels as a window of the document."""
-        x, y = self.to_photo(*box.center)
-        return Window(center_x=x, center_y=y, width=box.width, height=box.height)
+        x, y = self.to_photo(*box.centre)
+        return Window(centre_x=x, centre_y=y, width=box.width, height=box.height)
 
     @cached_property
     def surface(self) -> Room:

@@ -20,7 +20,7 @@ def largest_inside(outer: Box, ratio: float) -> Box:
     """The largest box of ``ratio`` (width over height) inside ``outer``, on its centre."""
     width = min(outer.width, outer.height * ratio)
     height = width / ratio
-    x, y = outer.center
+    x, y = outer.centre
     return Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
 
 
@@ -30,7 +30,7 @@ def on_whole_pixels(box: Box, photo: TurnedPhoto) -> Box:
     On a straightened photo, whose pixels lie askew anyway, only the sides are whole.
     """
     if photo.turn.straighten:
-        x, y = box.center
+        x, y = box.centre
         width, height = max(1, int(box.width)), max(1, int(box.height))
         return Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
     width, height = max(1, round(box.width)), max(1, round(box.height))
@@ -50,7 +50,7 @@ def following(focus: Focus | None, photo: TurnedPhoto, ratio: float | None) -> B
     the photo; without a ratio it is as much of the photo as there is.
     """
     width, height = photo.window_room.largest(ratio)
-    x, y = photo.bounds.center
+    x, y = photo.bounds.centre
     box = None
     if focus is not None and ratio is not None:
         sides = photo.photo_width, photo.photo_height
@@ -74,7 +74,7 @@ def within(part: Box, photo: TurnedPhoto, ratio: float | None) -> Box:
     in photo pixels, in the middle of it."""
     sideways = photo.turn.quarters % 2 == 1
     width, height = (part.height, part.width) if sideways else (part.width, part.height)
-    x, y = photo.to_turned(*part.center)
+    x, y = photo.to_turned(*part.centre)
     wide, high = Room(x, y, width, height, photo.turn.straighten).largest(ratio)
     return Box(left=x - wide / 2, top=y - high / 2, width=wide, height=high)
 

@@ -68,9 +68,9 @@ def evenly_inside(outline: Outline) -> Box | None:
     return Box(left=left + high, top=top + high, width=sides[0], height=sides[1])
 
 
-def _half_side(region: shapely.Geometry, center: tuple[float, float]) -> float:
-    """Half the side of the largest square around ``center`` inside ``region``, in cells."""
-    x, y = center
+def _half_side(region: shapely.Geometry, centre: tuple[float, float]) -> float:
+    """Half the side of the largest square around ``centre`` inside ``region``, in cells."""
+    x, y = centre
     low, high = 0.0, float(GRID)
     for _ in range(_HALVINGS):
         middle = (low + high) / 2

@@ -43,7 +43,7 @@ def lettering_of(
     path = skia.Path()
     if piece.text.strip():
         style = TextStyle(
-            typeface(piece.family, font), piece.weight, align="center", line_spacing=0.9
+            typeface(piece.family, font), piece.weight, align="centre", line_spacing=0.9
         )
         laid = fitted_text(piece.text, style, wide, high)
         path.addPath(laid.outline)

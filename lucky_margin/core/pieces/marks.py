@@ -101,7 +101,7 @@ def _command(letter: str, points: list[skia.Point]) -> str:
 def _words(design: MarkDesign, family: str | Face, bend: float = 0) -> LaidText | None:
     if not design.words.strip():
         return None
-    style = TextStyle(family, design.weight, align="center", case=design.case, bend=bend)
+    style = TextStyle(family, design.weight, align="centre", case=design.case, bend=bend)
     return lay_text(design.words, style, 1)
 
 
@@ -109,7 +109,7 @@ def _line(design: MarkDesign, family: str | Face, bend: float = 0) -> LaidText |
     if not design.line.strip():
         return None
     style = TextStyle(
-        family, 400, align="center", case=design.case, letter_spacing=LINE_SPACING,
+        family, 400, align="centre", case=design.case, letter_spacing=LINE_SPACING,
         bend=bend,
     )  # fmt: skip
     return lay_text(design.line, style, LINE_SIZE)

@@ -1,7 +1,7 @@
 """Proposals about the photo: its margin, what stays in view, its tone."""
 
 from lucky_margin.core.document import Finish, Size, ToneChanges
-from lucky_margin.core.document.words import tone_in_words
+from lucky_margin.core.document.summaries import tone_in_words
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.steps import SetTone
 from lucky_margin.core.finding import (

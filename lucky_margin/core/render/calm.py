@@ -32,8 +32,7 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
     if focus := focus_on(finish.focus, frame):
         avoid.append(focus)
     bare = finish.model_copy(update={"pieces": ()})
-    ways = size.own.model_copy(update={"pieces": {}, "watermark": WatermarkChanges(on=False)})
-    plain = size.model_copy(update={"own": ways})
+    plain = size.with_overrides(pieces={}, watermark=WatermarkChanges(on=False))
     scale = scene.scale_for(WORKING_SIDE)
     picture = render(bare, plain, sources, scale=scale, rough=True)
     step = picture.shape[1] / frame.output.width

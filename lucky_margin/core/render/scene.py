@@ -89,8 +89,7 @@ class Scene:
 
     def without_watermark(self) -> "Scene":
         """The same size with its watermark switched off."""
-        own = self.size.own.model_copy(update={"watermark": WatermarkChanges(on=False)})
-        return replace(self, size=self.size.model_copy(update={"own": own}))
+        return replace(self, size=self.size.with_overrides(watermark=WatermarkChanges(on=False)))
 
     def mapping(self, to_full: Affine) -> Affine:
         """From pixels of a picture to photo pixels; ``to_full`` leads to output pixels."""

@@ -88,7 +88,7 @@ def _ellipse(
     ellipse: EllipseMask, to_output: Affine, sides: tuple[int, int]
 ) -> tuple[str, list[ShapeGrip]]:
     long_side, angle = max(sides), math.radians(ellipse.angle)
-    x0, y0 = ellipse.center.x * sides[0], ellipse.center.y * sides[1]
+    x0, y0 = ellipse.centre.x * sides[0], ellipse.centre.y * sides[1]
 
     def rim(turn: float) -> Spots:
         x = ellipse.radius_x * long_side * math.cos(turn)

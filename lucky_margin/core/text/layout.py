@@ -42,7 +42,7 @@ class TextStyle:
     """The key of a shipped family, or the face of an own font."""
     weight: int = 400
     italic: bool = False
-    align: Literal["left", "center", "right"] = "left"
+    align: Literal["left", "centre", "right"] = "left"
     case: Literal["typed", "capitals", "lower"] = "typed"
     letter_spacing: float = 0
     line_spacing: float = 1
@@ -237,7 +237,7 @@ def _items(paragraph: str, style: TextStyle, of_part: Sequence[PartStyle | None]
 
 
 def _start(room: float, align: str, rtl: bool) -> float:
-    if align == "center":
+    if align == "centre":
         return room / 2
     return room if (align == "right") != rtl else 0.0
 

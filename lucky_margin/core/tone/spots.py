@@ -40,7 +40,7 @@ class OnPhoto:
 
     def in_ellipse(self, ellipse: EllipseMask) -> Affine:
         """From picture pixels to a plane in which the ellipse is the unit circle."""
-        x0, y0 = ellipse.center.x * self.width, ellipse.center.y * self.height
+        x0, y0 = ellipse.centre.x * self.width, ellipse.centre.y * self.height
         angle = math.radians(ellipse.angle)
         cos, sin = math.cos(angle), math.sin(angle)
         rx, ry = ellipse.radius_x * self.long_side, ellipse.radius_y * self.long_side

@@ -16,9 +16,9 @@ from lucky_margin.core.document import (
     Value,
 )
 from lucky_margin.core.document.docket import STEPS, VALUES, DocketLine, docket_of
-from lucky_margin.core.document.words import (
-    OwnWay,
-    own_ways_in_words,
+from lucky_margin.core.document.summaries import (
+    Override,
+    overrides_in_words,
 )
 from lucky_margin.core.edits import Edit, Guide, apply_edit
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
@@ -66,7 +66,7 @@ class SizeLaid(Value):
     height: int = Field(description="Output pixels.")
     seen_width: int
     on_paper: str = Field(description="Its measures on paper, or empty.")
-    own: list[str] = Field(description="What it does in its own way.")
+    overridden: list[str] = Field(description="The steps that it overrides.")
 
 
 _STEPS_HERE: dict[str, Any] = {field: (model, ...) for field, model in VALUES.items()}
@@ -76,7 +76,7 @@ class StepsHere(create_model("Values", __base__=Value, **_STEPS_HERE)):  # type:
     """The steps as the size in hand has them."""
 
     pieces: list[Piece] = Field(description="Back to front; those switched off too.")
-    differs: list[OwnWay] = Field(description="What the size does in its own way.")
+    overrides: list[Override] = Field(description="What the size does differently.")
 
 
 class Laid(Value):
@@ -84,7 +84,7 @@ class Laid(Value):
 
     document: Finish
     size_id: Identifier = Field(description="The size that is in hand now.")
-    said: str
+    message: str
     guides: tuple[Guide, ...] = Field(description="What a drag was drawn to, and how far it is.")
     layout: Layout
     here: StepsHere
@@ -201,23 +201,23 @@ def list_steps() -> StepList:
 def lay_out(draft: Draft, studio: StudioHere) -> Laid:
     """Make an edit and lay the draft out."""
     photos = studio.store.photos
-    document, size_id, said = draft.document, draft.size_id, ""
+    document, size_id, message = draft.document, draft.size_id, ""
     guides: tuple[Guide, ...] = ()
     facts = photos.facts(document.photo.sha256)
     if draft.edit is not None:
         edited = apply_edit(document, size_id, draft.edit, facts, studio.store.fonts.face)
-        document, size_id, said = edited.finish, edited.size_id, edited.said
+        document, size_id, message = edited.finish, edited.size_id, edited.message
         guides = edited.guides
     size = document.size(size_id)
     here = StepsHere(
         **{field: document.as_set(field, size) for field in VALUES},
         pieces=document.pieces_as(size),
-        differs=own_ways_in_words(size),
+        overrides=overrides_in_words(size),
     )
     return Laid(
         document=document,
         size_id=size_id,
-        said=said,
+        message=message,
         guides=guides,
         layout=layout(document, size, photos),
         here=here,
@@ -328,8 +328,8 @@ def propose_focus(draft: Draft, studio: StudioHere) -> Proposal:
 def _size_laid(document: Finish, size: Size, facts: PhotoFacts) -> SizeLaid:
     output = frame_of(document, size, facts.width, facts.height).output
     printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
-    own = ["window"] if size.crop.window else []
-    own += size.own.steps
+    overridden = ["window"] if size.crop.window else []
+    overridden += size.overrides.steps
     return SizeLaid(
         id=size.id,
         name=size.name,
@@ -337,5 +337,5 @@ def _size_laid(document: Finish, size: Size, facts: PhotoFacts) -> SizeLaid:
         height=output.height,
         seen_width=size.seen_width,
         on_paper=f"{printed.label}, {printed.ppi:g} ppi" if printed else "",
-        own=own,
+        overridden=overridden,
     )

@@ -12,7 +12,7 @@ from lucky_margin.core.document import (
     Sha256,
     Value,
 )
-from lucky_margin.core.document.words import FORMAT_NAMES
+from lucky_margin.core.document.summaries import FORMAT_NAMES
 from lucky_margin.core.edits import Edit
 from lucky_margin.core.edits.sizes import SetPixels
 from lucky_margin.core.edits.steps import SetExport

@@ -15,7 +15,7 @@ from lucky_margin.core.document import (
     Tone,
     Value,
 )
-from lucky_margin.core.document.words import LOOK_NAMES
+from lucky_margin.core.document.summaries import LOOK_NAMES
 from lucky_margin.core.errors import TooLarge
 from lucky_margin.core.export import safe_stem
 from lucky_margin.core.tone import MAX_TABLE_BYTES, cube_text, left_out, look_of

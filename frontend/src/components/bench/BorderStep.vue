@@ -7,7 +7,7 @@ import { useBench } from '../../stores/bench'
 import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
 import ColourField from '../shared/ColourField.vue'
 import NumberField from '../shared/NumberField.vue'
-import OwnWays from '../shared/OwnWays.vue'
+import OverrideNote from '../shared/OverrideNote.vue'
 import SliderRow from '../shared/SliderRow.vue'
 import { BORDER_COLOURS } from './colours'
 
@@ -135,7 +135,7 @@ function link(): void {
     @choose="(key) => bench.edit(change({ outside: key === 'outside' }))"
     @hover="(key) => tryOut(key ? { outside: key === 'outside' } : null)"
   />
-  <OwnWays step="border" />
+  <OverrideNote step="border" />
 </template>
 
 <style scoped>

@@ -11,7 +11,7 @@ import { useNotices } from '../../stores/notices'
 import ChoiceChips, { type Choice } from '../shared/ChoiceChips.vue'
 import NumberField from '../shared/NumberField.vue'
 import SliderRow from '../shared/SliderRow.vue'
-import OwnWays from '../shared/OwnWays.vue'
+import OverrideNote from '../shared/OverrideNote.vue'
 import ExportsDialog from './ExportsDialog.vue'
 import SeveralDialog from './SeveralDialog.vue'
 
@@ -255,7 +255,7 @@ async function copy(): Promise<void> {
     <button type="button" class="link" @click="copy">Copy</button>
     <button type="button" class="link" @click="showExports = true">Earlier exports</button>
   </div>
-  <OwnWays step="export" />
+  <OverrideNote step="export" />
   <ExportsDialog v-model="showExports" @download="download" />
   <SeveralDialog v-model="showSeveral" />
 </template>

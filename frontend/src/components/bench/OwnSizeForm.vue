@@ -85,7 +85,7 @@ function plan(): SizePlan {
     shape: { kind: 'rectangle', radius: 0, scale: 1, x: 0.5, y: 0.5 },
     seen_width: Math.round(seen.value),
     in_column: false,
-    own: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['own'],
+    overrides: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['overrides'],
   }
 }
 </script>

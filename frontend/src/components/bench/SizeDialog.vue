@@ -30,7 +30,7 @@ const AS_CROPPED: SizePlan = {
   shape: { kind: 'rectangle', radius: 0, scale: 1, x: 0.5, y: 0.5 },
   seen_width: 600,
   in_column: false,
-  own: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['own'],
+  overrides: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['overrides'],
 }
 
 const bench = useBench()

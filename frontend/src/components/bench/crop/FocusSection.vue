@@ -10,14 +10,14 @@ import { useStage } from '../../../stores/stage'
 const bench = useBench()
 const stage = useStage()
 const notices = useNotices()
-const said = ref('')
+const message = ref('')
 const looking = ref(false)
 const focus = computed(() => bench.document!.focus)
 
 // What was said of a proposal is no longer true of what is set after it.
 let proposed = ''
 watch(focus, (now) => {
-  if (JSON.stringify(now) !== proposed) said.value = ''
+  if (JSON.stringify(now) !== proposed) message.value = ''
 })
 
 async function propose(): Promise<void> {
@@ -27,7 +27,7 @@ async function propose(): Promise<void> {
     const proposal = await post<Proposal>('/bench/focus', body)
     proposed = proposal.edit?.kind === 'set_focus' ? JSON.stringify(proposal.edit.focus) : ''
     if (proposal.edit) await bench.edit(proposal.edit)
-    said.value = proposal.message
+    message.value = proposal.message
   } catch (error) {
     notices.tell(error)
   } finally {
@@ -60,7 +60,7 @@ async function propose(): Promise<void> {
       forget it
     </button>
   </div>
-  <p class="hint" aria-live="polite">{{ said }}</p>
+  <p class="hint" aria-live="polite">{{ message }}</p>
 </template>
 
 <style scoped>

@@ -16,14 +16,14 @@ const bench = useBench()
 const stage = useStage()
 const notices = useNotices()
 const tolerance = ref(FIRST_TOLERANCE)
-const said = ref('')
+const message = ref('')
 const offered = ref<Edit | null>(null)
 
 const looking = useLatest<number>(async (wanted) => {
   try {
     const body = { document: bench.document, size_id: bench.sizeId, tolerance: wanted }
     const proposal = await post<Proposal>('/bench/trim', body)
-    said.value = proposal.message
+    message.value = proposal.message
     stage.found = proposal.box ?? null
     offered.value = proposal.edit ?? null
   } catch (error) {
@@ -44,7 +44,7 @@ function take(): void {
 function leave(): void {
   stage.found = null
   offered.value = null
-  said.value = ''
+  message.value = ''
 }
 </script>
 
@@ -57,7 +57,7 @@ function leave(): void {
     @move="(value) => (tolerance = value)"
     @change="(value) => (tolerance = value)"
   />
-  <p class="said" aria-live="polite">{{ said }}</p>
+  <p class="message" aria-live="polite">{{ message }}</p>
   <div v-if="offered" class="buttons">
     <button type="button" class="action key" @click="take">Trim to it</button>
     <button type="button" class="action" @click="leave">Leave it</button>
@@ -65,7 +65,7 @@ function leave(): void {
 </template>
 
 <style scoped>
-.said {
+.message {
   margin-top: 6px;
   color: var(--ink-soft);
   font-size: 12px;

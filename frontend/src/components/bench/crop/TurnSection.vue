@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Edit, TurnChanges } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
-import OwnWays from '../../shared/OwnWays.vue'
+import OverrideNote from '../../shared/OverrideNote.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 
 const TURNS: { name: string; edit: Edit['kind']; way: 'left' | 'right' | 'across' | 'down'; icon: string }[] = [
@@ -69,7 +69,7 @@ function turnBy({ edit, way }: (typeof TURNS)[number]): void {
     />
     Allow empty corners
   </label>
-  <OwnWays step="turn" />
+  <OverrideNote step="turn" />
 </template>
 
 <style scoped>

@@ -15,7 +15,7 @@ type To = Extract<Edit, { kind: 'align_pieces' }>['to']
 
 const ALIGNS: { to: To; label: string }[] = [
   { to: 'left', label: 'left' },
-  { to: 'center', label: 'centre' },
+  { to: 'centre', label: 'centre' },
   { to: 'right', label: 'right' },
   { to: 'top', label: 'top' },
   { to: 'middle', label: 'middle' },
@@ -30,7 +30,7 @@ const { set, remove, duplicate } = usePieceEdits()
 const first = computed<Piece>(() => selection.pieces[0]!)
 const isOnPhoto = computed(() => first.value.anchor.kind === 'photo')
 /** What the chosen piece does in its own way on this size. */
-const own = computed(() => bench.here!.differs.find(({ piece }) => piece === first.value.id)?.fields ?? [])
+const overrides = computed(() => bench.here!.overrides.find(({ piece }) => piece === first.value.id)?.fields ?? [])
 const isHere = computed(() => first.value.sizes === null || first.value.sizes?.includes(bench.sizeId))
 
 const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
@@ -130,10 +130,10 @@ function toggleSizes(): void {
       {{ isGroup ? 'ungroup' : 'group' }}
     </button>
   </p>
-  <p v-if="own.length && selection.ids.length === 1" class="own">
-    This piece has here its own {{ own.join(', ') }}.
+  <p v-if="overrides.length && selection.ids.length === 1" class="overrides">
+    Different on this size: {{ overrides.join(', ') }}.
     <button type="button" class="link" @click="bench.edit({ kind: 'follow_piece', id: first.id })">
-      follow the other sizes
+      use the shared setting
     </button>
   </p>
 </template>
@@ -174,7 +174,7 @@ function toggleSizes(): void {
   margin-top: 8px;
 }
 
-.own {
+.overrides {
   margin-top: 5px;
   color: var(--ink-soft);
   font-size: 12px;

@@ -5,7 +5,7 @@ import type { BadgeForm, Edit, Photo, UsedMark } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useSelection } from '../../../stores/selection'
 import { useSwatches } from '../../../stores/swatches'
-import OwnWays from '../../shared/OwnWays.vue'
+import OverrideNote from '../../shared/OverrideNote.vue'
 import BadgeEditor from './BadgeEditor.vue'
 import FormGlyph from './FormGlyph.vue'
 import MarkEditor from './MarkEditor.vue'
@@ -102,7 +102,7 @@ function offer(what: Offer): void {
     <RepeatSection v-if="chosen" :piece="chosen" />
     <PiecePlace />
   </template>
-  <OwnWays step="pieces" :short="!!chosen" />
+  <OverrideNote step="pieces" :short="!!chosen" />
 </template>
 
 <style scoped>

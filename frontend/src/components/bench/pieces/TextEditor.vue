@@ -17,7 +17,7 @@ const props = defineProps<{ piece: TextPiece }>()
 
 const ALIGNS: { key: TextPiece['align']; label: string }[] = [
   { key: 'left', label: 'left' },
-  { key: 'center', label: 'centre' },
+  { key: 'centre', label: 'centre' },
   { key: 'right', label: 'right' },
 ]
 const CASES: { key: TextPiece['case']; label: string }[] = [

@@ -90,7 +90,7 @@ async function drop(event: DragEvent): Promise<void> {
       </span>
       <span class="words">
         <b>{{ size.name }}</b>
-        <span>{{ size.on_paper || `${size.width} × ${size.height}` }}<template v-if="size.own.includes('window')">, own window</template></span>
+        <span>{{ size.on_paper || `${size.width} × ${size.height}` }}<template v-if="size.overridden.includes('window')">, own window</template></span>
         <span v-if="enlarged">enlarged</span>
         <span class="state"><i class="light" :class="{ look: looks }"></i>{{ state }}</span>
       </span>

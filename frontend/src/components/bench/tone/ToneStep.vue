@@ -8,7 +8,7 @@ import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
 import FoldSection from '../../shared/FoldSection.vue'
-import OwnWays from '../../shared/OwnWays.vue'
+import OverrideNote from '../../shared/OverrideNote.vue'
 import AmountRow from './AmountRow.vue'
 import AreaSection from './AreaSection.vue'
 import CopyTone from './CopyTone.vue'
@@ -124,7 +124,7 @@ function pickNeutral(): void {
   <FoldSection title="Washes" :summary="counted(tone.washes)"><WashSection /></FoldSection>
   <FoldSection title="Two colours and fade" :summary="fadeWords"><FadeSection /></FoldSection>
   <CopyTone />
-  <OwnWays step="tone" />
+  <OverrideNote step="tone" />
 </template>
 
 <style scoped>

@@ -7,7 +7,7 @@ import { useTyping } from '../../../composables/typing'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
-import OwnWays from '../../shared/OwnWays.vue'
+import OverrideNote from '../../shared/OverrideNote.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import PicturePicker from '../pieces/PicturePicker.vue'
 import FamilySelect from '../../shared/FamilySelect.vue'
@@ -201,7 +201,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
     @choose="(shade) => bench.edit(change({ shade }))"
     @hover="(shade) => tryOut(shade && { shade })"
   />
-  <OwnWays step="watermark" />
+  <OverrideNote step="watermark" />
 </template>
 
 <style scoped>

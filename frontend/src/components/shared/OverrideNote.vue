@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Whether changes go to this size only, and what it does in its own way already.
+// Whether changes go to this size only, and what is different on it already.
 
 import { computed } from 'vue'
 
@@ -7,35 +7,35 @@ import { useBench } from '../../stores/bench'
 
 const props = defineProps<{
   step: 'turn' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export'
-  /** Without what differs, which is said elsewhere. */
+  /** Without what is different, which is said elsewhere. */
   short?: boolean
 }>()
 
 const bench = useBench()
 const hasOthers = computed(() => bench.document!.sizes.length > 1)
-const differs = computed(() => bench.here!.differs.filter(({ step }) => step === props.step))
-const fields = computed(() => [...new Set(differs.value.flatMap((one) => one.fields))])
+const overrides = computed(() => bench.here!.overrides.filter(({ step }) => step === props.step))
+const fields = computed(() => [...new Set(overrides.value.flatMap((one) => one.fields))])
 </script>
 
 <template>
   <template v-if="hasOthers">
-    <label class="tick own">
+    <label class="tick">
       <input v-model="bench.onlyThisSize" type="checkbox" />
       Change only this size
     </label>
-    <p v-if="fields.length && !short" class="differs">
-      Here of its own: {{ fields.join(', ') }}.
-      <button type="button" class="link" @click="bench.edit({ kind: 'follow', step })">follow the others</button>
+    <p v-if="fields.length && !short" class="overrides">
+      Different on this size: {{ fields.join(', ') }}.
+      <button type="button" class="link" @click="bench.edit({ kind: 'follow', step })">use the shared setting</button>
     </p>
   </template>
 </template>
 
 <style scoped>
-.own {
+.tick {
   margin-top: 10px;
 }
 
-.differs {
+.overrides {
   margin-top: 3px;
   color: var(--ink-soft);
   font-size: 12px;

@@ -92,7 +92,7 @@ class WatermarkChanges(changes_of(Watermark), Changes):  # type: ignore[misc]
     """Own ways in the watermark."""
 
 
-class OwnWays(Value):
+class Overrides(Value):
     """What one size does differently from its finish, step by step and piece by piece."""
 
     turn: TurnChanges = TurnChanges()

@@ -28,7 +28,7 @@ FORMAT_NAMES: dict[ImageFormat, str] = {
 }
 
 
-class OwnWay(Value):
+class Override(Value):
     """Fields of a step, or of one piece, in words."""
 
     step: str
@@ -62,13 +62,13 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     return ", ".join(parts)
 
 
-def own_ways_in_words(size: Size) -> list[OwnWay]:
+def overrides_in_words(size: Size) -> list[Override]:
     """What a size does in its own way, step by step and piece by piece."""
-    own = size.own
+    own = size.overrides
     steps = [(step, None, getattr(own, step).given) for step in own.steps if step != "pieces"]
     pieces = [("pieces", key, ways.given) for key, ways in own.pieces.items()]
     return [
-        OwnWay(step=step, piece=piece, fields=_fields_in_words(given))
+        Override(step=step, piece=piece, fields=_fields_in_words(given))
         for step, piece, given in [*steps, *pieces]
     ]
 
