@@ -107,6 +107,18 @@ class EditQueueTest(UnitTest):
         expected = ["begin", "move 1", "finish", "begin", "move 2", "finish", "idle"]
         self.assertEqual(self.logged(script), expected)
 
+    def test_an_end_asked_before_a_drag_begins_does_not_end_it(self):
+        """Typing ends twice, by leaving the field and by its pause, while a piece is taken hold
+        of; under load the second end came when the piece's drag had just begun."""
+        script = """
+            window.onMove = (wish) => wish === 1 ? until('first') : null
+            queue.drag(1); await tick(); const left = queue.end(); const paused = queue.end()
+            queue.drag(2); await pass('first'); log.push(await left, await paused)
+            queue.drag(3); await tick(); log.push(await queue.end())
+        """
+        expected = ["begin", "move 1", "finish", "begin", "move 2", True, False]
+        self.assertEqual(self.logged(script), [*expected, "move 3", "finish", True])
+
     def test_a_cancelled_drag_is_put_back_and_what_waited_goes_on(self):
         script = """
             queue.drag(1); await tick(); const after = work('b'); await queue.cancel(); await after

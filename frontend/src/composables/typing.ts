@@ -25,8 +25,9 @@ export function useTyping(editOf: (text: string) => Edit) {
   }
 
   async function leave(): Promise<void> {
-    await keep()
+    const last = keep()
     isTyping = false
+    await last
   }
 
   return { type, leave }

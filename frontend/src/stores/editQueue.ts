@@ -104,10 +104,15 @@ export function createEditQueue<Wish>(actions: DragActions<Wish>, tell: (error: 
     if (begun) drag(begun.wish)
   }
 
-  /** End the drag under way, when its newest wish is carried out; whether there was one. */
+  /**
+   * End the drag under way, when its newest wish is carried out; whether there was one. One that
+   * begins after this was asked is somebody else's.
+   */
   async function end(): Promise<boolean> {
     if (settling) {
+      const isOneWaiting = waiting.value !== null
       await settling
+      if (!isOneWaiting) return false
       dragOn()
     }
     const dragged = current.value

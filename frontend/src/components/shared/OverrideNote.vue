@@ -3,10 +3,11 @@
 
 import { computed } from 'vue'
 
+import type { Edit } from '../../api/types'
 import { useBench } from '../../stores/bench'
 
 const props = defineProps<{
-  step: 'turn' | 'tone' | 'border' | 'pieces' | 'watermark' | 'export'
+  step: Extract<Edit, { kind: 'follow' }>['step']
   /** Without what is different, which is said elsewhere. */
   short?: boolean
 }>()
