@@ -158,7 +158,7 @@ def _fresh(
 
 
 def _size(plan: SizePlan, number: int, image_format: ImageFormat | None) -> Size:
-    """A format that was asked for goes before the size's own way."""
+    """A format that was asked for goes before the size's override."""
     size = size_of_plan(plan, "main" if number == 0 else f"size-{number + 1}")
     if image_format is None:
         return size

@@ -179,7 +179,7 @@ class StepTest(unittest.TestCase):
         here = edited(finish, border.model_copy(update={"only_this_size": True}))
         again = edited(here, Follow(step="border"))
         self.assertEqual(again.border_of(again.sizes[0]).colour, "#FFFFFF")
-        # What is changed for all has to be seen in the size in hand, so its own way gives way.
+        # What is changed for all has to be seen in the size in hand, so its override is dropped.
         both = edited(here, SetBorder(changes=BorderChanges(colour="#112233")))
         self.assertEqual(both.border_of(both.sizes[0]).colour, "#112233")
         self.assertEqual(here.border.colour, "#FFFFFF")

@@ -38,7 +38,7 @@ export const useBench = defineStore('bench', () => {
   const tried = shallowRef<{ edit: Edit; layout: Layout } | null>(null)
   const stale = ref(false)
   const saving = ref(false)
-  /** Edits of steps go to the size in hand alone, as its own way. */
+  /** Edits of steps go to the size in hand alone, as its overrides. */
   const onlyThisSize = ref(false)
   /** Raised whenever the stage has drawn its newest picture; proofs and checks follow it. */
   const stageDrawn = ref(0)

@@ -62,7 +62,7 @@ def _size_changes(old: Size, new: Size) -> list[str]:
     if old.seen_width != new.seen_width:
         parts.append(f"{new.name}: seen {new.seen_width} px wide")
     if old.overrides != new.overrides:
-        parts.append(f"{new.name}: its own way")
+        parts.append(f"{new.name}: changed alone")
     return parts
 
 

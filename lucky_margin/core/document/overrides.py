@@ -1,4 +1,4 @@
-"""Own ways: what one size does differently, field by field; everything else follows.
+"""Overrides: what one size does differently, field by field; everything else follows.
 
 A field of a changes model counts when it was *given*, even as ``null`` (a size may lift the
 finish's weight cap), so unset fields are left out when a document is written. The types here
@@ -69,27 +69,27 @@ OF_ONE = ("id", "kind", "sha256")
 
 
 class TurnChanges(changes_of(Turn), Changes):  # type: ignore[misc]
-    """Own ways in how the photo is turned."""
+    """Overrides of how the photo is turned."""
 
 
 class ToneChanges(changes_of(Tone), Changes):  # type: ignore[misc]
-    """Own ways in the photo's brightness and colour."""
+    """Overrides of the photo's brightness and colour."""
 
 
 class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
-    """Own ways in the border."""
+    """Overrides of the border."""
 
 
 class ExportChanges(changes_of(Export, leave_out=FILE_DETAILS), Changes):  # type: ignore[misc]
-    """Own ways in the export; what every file carries is the finish's alone."""
+    """Overrides of the export; what every file carries is the finish's alone."""
 
 
 class PieceChanges(changes_of(*PIECE_MODELS, leave_out=OF_ONE), Changes):  # type: ignore[misc]
-    """Own ways in a piece, of any kind; also what an edit changes of one."""
+    """Overrides of a piece, of any kind; also what an edit changes of one."""
 
 
 class WatermarkChanges(changes_of(Watermark), Changes):  # type: ignore[misc]
-    """Own ways in the watermark."""
+    """Overrides of the watermark."""
 
 
 class Overrides(Value):
@@ -110,5 +110,5 @@ class Overrides(Value):
 
     @property
     def steps(self) -> list[str]:
-        """The steps in which there is an own way."""
+        """The steps with an override."""
         return self.overridden + (["pieces"] if self.pieces else [])

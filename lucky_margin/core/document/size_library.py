@@ -14,7 +14,7 @@ Group = Literal["posts", "pages", "small", "paper"]
 
 
 class SizePlan(Value):
-    """A size that can be chosen: what it is called, its pixels, shape and own ways."""
+    """A size that can be chosen: what it is called, its pixels, shape and overrides."""
 
     name: Name
     pixels: Pixels

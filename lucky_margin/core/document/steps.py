@@ -1,4 +1,4 @@
-"""The steps of the docket that a finish sets and a size may do in its own way."""
+"""The steps of the docket that a finish sets and a size may override."""
 
 from typing import Annotated, Literal
 

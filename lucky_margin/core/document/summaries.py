@@ -63,7 +63,7 @@ def crop_in_words(finish: Finish, size: Size) -> str:
 
 
 def overrides_in_words(size: Size) -> list[Override]:
-    """What a size does in its own way, step by step and piece by piece."""
+    """What a size overrides, step by step and piece by piece."""
     own = size.overrides
     steps = [(step, None, getattr(own, step).given) for step in own.steps if step != "pieces"]
     pieces = [("pieces", key, ways.given) for key, ways in own.pieces.items()]

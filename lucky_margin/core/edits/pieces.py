@@ -299,7 +299,7 @@ def _alike(one: str, other: str) -> int:
 
 
 class FollowPiece(EditBase):
-    """Drop the size's own ways in a piece."""
+    """Drop the size's overrides of a piece."""
 
     kind: Literal["follow_piece"] = "follow_piece"
     id: Identifier

@@ -43,7 +43,7 @@ def changed_piece(
     here: Context, piece_id: str, fields: dict[str, Any], only_this_size: bool
 ) -> Context:
     """The piece with other fields, for every size or only the one in hand; where it is changed
-    for all, the size in hand has no own way in these fields any more."""
+    for all, the size in hand has no override of these fields any more."""
     finish, size = here.finish, here.size
     own = size.overrides.pieces.get(piece_id, PieceChanges())
     ways = dict(size.overrides.pieces)

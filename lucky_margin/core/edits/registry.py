@@ -1,7 +1,7 @@
 """The edits that may be asked for: each a model, registered by the function that carries it out.
 
 Framing edits belong to one size. An edit of a step goes to the finish, so that every size
-follows, unless ``only_this_size`` is on; a finish with one size has no use for own ways.
+follows, unless ``only_this_size`` is on; a finish with one size has no use for overrides.
 """
 
 from collections.abc import Callable

@@ -17,7 +17,7 @@ class ResetStep(EditBase):
 
 @carries_out(ResetStep)
 def reset_step(here: Context, edit: ResetStep) -> Edited:
-    """The step's default for the finish, and no own way of the size in hand."""
+    """The step's default for the finish, and no override by the size in hand."""
     if edit.step == "crop":
         return reset_crop(here)
     finish = here.finish

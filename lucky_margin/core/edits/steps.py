@@ -1,4 +1,4 @@
-"""Edits of the docket's steps, which the finish sets and a size may do in its own way."""
+"""Edits of the docket's steps, which the finish sets and a size may override."""
 
 from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 
@@ -32,8 +32,8 @@ else:
 def step_changed(here: Context, step: str, changes: Changes, only_this_size: bool) -> Edited:
     """The finish with ``changes`` to one step, for every size or only the one in hand.
 
-    A size that has its own way in a field keeps it, unless it is the one in hand: what is
-    changed there has to be seen there, so its own way gives way.
+    A size that overrides a field keeps doing so, unless it is the one in hand: what is changed
+    there has to be seen there, so its override is dropped.
     """
     finish, size = here.finish, here.size
     own = getattr(size.overrides, step)
@@ -99,7 +99,7 @@ def switch_step(here: Context, edit: SwitchStep) -> Edited:
 
 
 class Follow(EditBase):
-    """Drop the size's own ways in a step, so that it follows the finish again."""
+    """Drop the size's overrides of a step, so that it follows the finish again."""
 
     kind: Literal["follow"] = "follow"
     step: FollowKey

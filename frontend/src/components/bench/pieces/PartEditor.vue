@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Part of a text in its own way: what is marked in the field above becomes bold, another
+// Part of a text, styled apart: what is marked in the field above becomes bold, another
 // colour, struck out.
 
 import { computed } from 'vue'

@@ -29,7 +29,7 @@ const { set, remove, duplicate } = usePieceEdits()
 
 const first = computed<Piece>(() => selection.pieces[0]!)
 const isOnPhoto = computed(() => first.value.anchor.kind === 'photo')
-/** What the chosen piece does in its own way on this size. */
+/** What is different about the chosen piece on this size. */
 const overrides = computed(() => bench.here!.overrides.find(({ piece }) => piece === first.value.id)?.fields ?? [])
 const isHere = computed(() => first.value.sizes === null || first.value.sizes?.includes(bench.sizeId))
 
