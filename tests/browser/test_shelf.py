@@ -1,6 +1,8 @@
 """The shelf: photos come in by any way, are found again, binned and restored."""
 
+import contextlib
 import re
+import sqlite3
 
 from playwright.sync_api import expect
 
@@ -51,6 +53,28 @@ class ShelfTest(BrowserTest):
         side = self.page.get_by_role("complementary")
         expect(side).to_contain_text("“notes.jpg” is not a picture that can be read")
         expect(side).to_contain_text("the raw files of a camera need to be saved as JPEG")
+
+    def test_a_finish_that_can_t_be_shown_is_undone_from_its_card(self):
+        page = self.page
+        self.bring_data(("spoilt.png", encoded(noise(64, 50))))
+        expect(page.get_by_label("Name of this finish")).to_have_value("spoilt")
+        with self.one_change():
+            page.get_by_label("Name of this finish").fill("spoilt twice")
+            page.keyboard.press("Enter")
+        too_tall = '{"kind": "one_side", "side": "height", "length": 16000, "ratio": null}'
+        path = self.service.data / "lucky-margin.sqlite3"
+        with contextlib.closing(sqlite3.connect(path)) as database, database:
+            database.execute(
+                "UPDATE revisions SET document = json_set(document, '$.sizes[0].pixels', json(?))"
+                " WHERE id = (SELECT head FROM finishes WHERE name = 'spoilt twice')",
+                (too_tall,),
+            )
+        page.goto(self.service.url)
+        card = page.get_by_role("listitem").filter(has_text="spoilt twice")
+        expect(card).to_contain_text("can’t be shown")
+        expect(card).to_contain_text("megapixels")
+        card.get_by_role("button", name="Undo its last change").click()
+        expect(page.get_by_role("button", name="Open spoilt", exact=True)).to_be_visible()
 
     def test_tiny_and_thin_photos_can_be_worked_on(self):
         for name, width, height in (("speck.png", 1, 1), ("thin.png", 3000, 9)):

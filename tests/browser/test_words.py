@@ -236,6 +236,25 @@ class ReadingTest(WordsBrowserTest):
         light, dark = np.maximum(behind, luminance(letters)), np.minimum(behind, luminance(letters))
         self.assertGreater(np.median((light + 0.05) / (dark + 0.05)), 3)
 
+    def test_what_helps_goes_to_this_size_alone_when_that_is_ticked(self):
+        page = self.page
+        self.start("shelf-wide.jpg", "Wide banner")
+        self.add_text("Headline", "Open studio")
+        with self.one_change():
+            self.type_in("Letter colour, typed", "#A8A49A")
+        self.add_size("Square post")
+        self.work_on("Wide banner")
+        self.piece("text 1").click()
+        page.get_by_label("Change only this size").check()
+        for help_ in ("make it readable", "find a calm place"):
+            with self.one_change():
+                self.button(help_, exact=True).click()
+        expect(page.get_by_text("Different on this size: place, colour")).to_be_visible()
+        self.work_on("Square post")
+        self.piece("text 1").click()
+        expect(self.field("Letter colour, typed")).to_have_value("#A8A49A")
+        expect(page.get_by_text("Different on this size")).to_be_hidden()
+
     def test_colours_of_the_photo_and_recent_ones_are_offered_everywhere(self):
         page = self.page
         self.start("mugs-window.jpg", "Square post")
@@ -331,7 +350,7 @@ class SizesTest(WordsBrowserTest):
         self.piece("text 1").click()
         expect(page.get_by_text("Different on this size: place.")).to_be_visible()
         with self.one_change():
-            self.button("follow the other sizes").click()
+            self.button("use the shared setting").click()
         page.wait_for_timeout(300)
         self.assertLess(self.piece("text 1").bounding_box()["y"], moved["y"] - 50)
 

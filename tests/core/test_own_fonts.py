@@ -64,6 +64,11 @@ class ReadingTest(unittest.TestCase):
                 read_font(data, FONT)
             self.assertRegex(str(caught.exception), r"^[A-Z][^\n]+\.$")
 
+    def test_a_table_whose_tag_is_no_text_is_passed_over(self):
+        at = FILE.index(b"GSUB")
+        font = read_font(FILE[:at] + b"\xff\xfe\x80a" + FILE[at + 4 :], FONT)
+        self.assertEqual(font.name, "Zilla Slab Bold")
+
     def test_a_font_without_letters_is_refused(self):
         """The map of characters to glyphs made to name no character: of format 4, no segment
         but the last one."""
