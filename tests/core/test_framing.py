@@ -152,7 +152,7 @@ class TooLargeTest(unittest.TestCase):
         from lucky_margin.core.errors import TooLarge
 
         finish = with_size(finish_of(), pixels=OneSide(side="width", length=16000))
-        with self.assertRaisesRegex(TooLarge, "16000 x 12000 pixels"):
+        with self.assertRaisesRegex(TooLarge, "16000 × 12000 pixels"):
             frame_of(finish, finish.sizes[0], 400, 300)
 
     def test_fixed_pixels_know_their_ratio(self):

@@ -242,7 +242,7 @@ class RefusalTest(unittest.TestCase):
         header = bytearray(encoded(noise(4, 4), "BMP")[:60])
         header[18:26] = (20_000).to_bytes(4, "little") + (20_000).to_bytes(4, "little")
         message = self.refusal(bytes(header), error=TooLarge)
-        self.assertIn("20000 x 20000", message)
+        self.assertIn("20000 × 20000", message)
 
     def test_extreme_but_allowed_sides_are_read(self):
         for width, height in ((1, 1), (20000, 50), (1, 3000)):

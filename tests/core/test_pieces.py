@@ -58,8 +58,9 @@ from lucky_margin.core.errors import BadDocument, BadInput, NotFound
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.pieces.forms import badge_outline
-from lucky_margin.core.pieces.watermark import repeated_spots
+from lucky_margin.core.pieces.watermark import repeated_spots, watermark_pieces
 from lucky_margin.core.render import MemorySources, layout, render
+from lucky_margin.core.render.scene import Scene
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.sampling.srgb import decode
 from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
@@ -600,6 +601,21 @@ class WatermarkTest(unittest.TestCase):
         reach = math.hypot(spots.across, spots.down)
         for x, y in ((0, 0), (width, 0), (0, height), (width, height), (width / 2, height / 2)):
             self.assertLessEqual(np.hypot(*(places - [x, y]).T).min(), reach)
+
+    def test_a_repeated_mark_has_the_same_gap_beside_it_and_below_it(self):
+        for text, gap in (("Pebblewick Pottery", 1.5), ("P", 0.5)):
+            mark = Watermark(text=text, place="repeated", angle=0, stagger=False, gap=gap)
+            finish = finish_of(600, 400, watermark=mark)
+            scene = Scene(finish, finish.sizes[0], GREY)
+            boxes = [
+                one.bounds for one in watermark_pieces(mark, scene.margins, scene.frame, GREY.font)
+            ]
+            first = boxes[0]
+            beside = min(b.left for b in boxes if b.left > first.left + 1) - first.right
+            below = min(b.top for b in boxes if b.top > first.top + 1) - first.bottom
+            with self.subTest(text):
+                self.assertAlmostEqual(beside, gap * mark.size * 400, delta=0.01)
+                self.assertAlmostEqual(below, beside, delta=0.01)
 
     def drawn(self, mark, colour=120):
         photo = np.full((400, 600, 3), colour, np.uint8)

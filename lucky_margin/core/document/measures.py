@@ -32,7 +32,7 @@ class Printed(Value):
     def _comes_to_pixels(self) -> "Printed":
         if not all(1 <= side <= MAX_SIDE for side in self.pixels):
             raise ValueError(
-                f"{self.label} at {self.ppi:g} ppi comes to {self.pixels[0]} x {self.pixels[1]} "
+                f"{self.label} at {self.ppi:g} ppi comes to {self.pixels[0]} × {self.pixels[1]} "
                 f"pixels; each side has to come to 1 to {MAX_SIDE}"
             )
         return self

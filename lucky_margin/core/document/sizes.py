@@ -56,11 +56,11 @@ class FixedPixels(Value):
         if self.printed and self.printed.pixels != (self.width, self.height):
             raise ValueError(
                 f"{self.printed.label} at {self.printed.ppi:g} ppi comes to other pixels than "
-                f"{self.width} x {self.height}"
+                f"{self.width} × {self.height}"
             )
         if self.width * self.height > MAX_OUTPUT_PIXELS:
             raise ValueError(
-                f"{self.width} x {self.height} is over {MAX_OUTPUT_PIXELS // 1_000_000} "
+                f"{self.width} × {self.height} is over {MAX_OUTPUT_PIXELS // 1_000_000} "
                 "megapixels; ask for fewer"
             )
         return self

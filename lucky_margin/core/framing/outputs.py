@@ -65,7 +65,7 @@ def output_of(size: Size, border: Border, window: Box) -> Output:
     width, height = _sides(size, room, window)
     if width * height > MAX_OUTPUT_PIXELS:
         raise TooLarge(
-            f"This size comes to {width} x {height} pixels, over the "
+            f"This size comes to {width} × {height} pixels, over the "
             f"{MAX_OUTPUT_PIXELS // 1_000_000} megapixels a file may have; "
             "ask for a shorter side or a smaller window."
         )

@@ -87,7 +87,7 @@ def check_pixels(width: int, height: int, name: str) -> None:
     """
     if width * height > MAX_PHOTO_PIXELS:
         raise TooLarge(
-            f"“{name}” is {width} x {height} pixels, more than the "
+            f"“{name}” is {width} × {height} pixels, more than the "
             f"{MAX_PHOTO_PIXELS // 1_000_000} megapixels that are taken; save it smaller first."
         )
 

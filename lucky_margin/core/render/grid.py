@@ -34,7 +34,7 @@ class Grid:
         if left < 0 or top < 0 or wide < 1 or high < 1:
             raise BadInput("A region needs a corner from 0 on and at least one pixel.")
         if left + wide > columns or top + high > rows:
-            raise BadInput(f"The region reaches past the picture's {columns} x {rows} pixels.")
+            raise BadInput(f"The region reaches past the picture's {columns} × {rows} pixels.")
         return cls(columns, rows, columns / width, rows / height, (left, top, wide, high))
 
     @property

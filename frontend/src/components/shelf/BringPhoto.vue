@@ -46,7 +46,7 @@ function picked(): void {
       <li>
         <span class="light"></span>
         <span>
-          JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP. The original is kept as it is; every change
+          JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP, SVG. The original is kept as it is; every change
           can be taken back.
         </span>
       </li>
