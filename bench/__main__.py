@@ -47,8 +47,9 @@ from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.edits.sizes import size_of_plan
 from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
-from lucky_margin.core.render import MemorySources, layout, render
+from lucky_margin.core.render import layout, render
 from lucky_margin.core.sampling import halved, sample
+from lucky_margin.core.scene import MemorySources, Scene
 from lucky_margin.store import Store
 
 DEMO_PHOTO = Path(__file__).parent.parent / "demo" / "photos" / "mugs-window.jpg"
@@ -116,9 +117,9 @@ def slider() -> None:
         nonlocal thickness
         thickness = (thickness + 0.003) % 0.1 + 0.01
         finish = framed(thickness)
-        jpeg(render(finish, finish.sizes[0], sources))
+        jpeg(render(Scene(finish, finish.sizes[0], sources)))
 
-    picture = render(framed(), framed().sizes[0], sources)
+    picture = render(Scene(framed(), framed().sizes[0], sources))
     ours, encode = median_times(move, lambda: jpeg(picture))
     report("border slider to preview, 1080x1350", ours, encode, "JPEG encode", "10, then 6")
 
@@ -134,9 +135,9 @@ def exposure_slider() -> None:
         exposure = (exposure + 0.05) % 1
         tone = others.model_copy(update={"exposure": exposure + 0.01})
         moved = framed().model_copy(update={"tone": tone, **more})
-        jpeg(render(moved, moved.sizes[0], sources))
+        jpeg(render(Scene(moved, moved.sizes[0], sources)))
 
-    picture = render(framed(), framed().sizes[0], sources)
+    picture = render(Scene(framed(), framed().sizes[0], sources))
     mark = Watermark(text="Pebblewick Pottery", place="repeated")
     area = Area(masks=(EllipseMask(),), exposure=0.3, saturation=20)
     alone, local, full, lettered, encode = median_times(
@@ -161,7 +162,6 @@ def typing() -> None:
     mark = Watermark(text="Pebblewick Pottery", place="repeated")
     finish = framed().model_copy(update={"pieces": PIECES, "watermark": mark})
     finish = finish.model_copy(update={"tone": Tone(exposure=0.3, shadows=20)})
-    facts = sources.facts(SHA)
     written = ""
 
     def letter() -> None:
@@ -169,11 +169,11 @@ def typing() -> None:
         written = (written + "every Thursday "[len(written) % 15])[-60:]
         changes = PieceChanges(text=written)
         edit = SetPiece(ids=("title",), changes=changes)
-        typed = apply_edit(finish, finish.sizes[0].id, edit, facts).finish
-        layout(typed, typed.sizes[0], sources)
-        jpeg(render(typed, typed.sizes[0], sources))
+        typed = apply_edit(Scene(finish, finish.sizes[0], sources), edit).finish
+        layout(Scene(typed, typed.sizes[0], sources))
+        jpeg(render(Scene(typed, typed.sizes[0], sources)))
 
-    picture = render(framed(), framed().sizes[0], sources)
+    picture = render(Scene(framed(), framed().sizes[0], sources))
     ours, encode = median_times(letter, lambda: jpeg(picture))
     report("a letter typed, six pieces, tone and mark", ours, encode, "JPEG encode", "100 ms")
 
@@ -187,10 +187,10 @@ def file_to_file() -> None:
     inner = (round(0.025 * WIDTH), WIDTH, HEIGHT)
 
     def ours() -> None:
-        export(finish, finish.sizes[0], MemorySources({SHA: decode(data)}))
+        export(Scene(finish, finish.sizes[0], MemorySources({SHA: decode(data)})))
 
     def ours_toned() -> None:
-        export(with_tone, with_tone.sizes[0], MemorySources({SHA: decode(data)}))
+        export(Scene(with_tone, with_tone.sizes[0], MemorySources({SHA: decode(data)})))
 
     def pillow() -> None:
         opened = Image.open(io.BytesIO(data))
@@ -249,7 +249,7 @@ def eight_sizes() -> None:
     def export_of(chosen: tuple[Size, ...]) -> None:
         sources = MemorySources({SHA: decode(data)})
         for size in chosen:
-            export(finish, size, sources)
+            export(Scene(finish, size, sources))
 
     all_of_them, one = median_times(lambda: export_of(sizes), lambda: export_of((tall,)))
     report("24 MP file to eight finished files", all_of_them, one, "the tall post", "4")
@@ -262,7 +262,7 @@ def straighten() -> None:
     image = Image.fromarray(photo.picture)
 
     def ours() -> None:
-        render(turned, turned.sizes[0], MemorySources({SHA: photo}))
+        render(Scene(turned, turned.sizes[0], MemorySources({SHA: photo})))
 
     def pillow() -> None:
         small = image.resize((WIDTH * 3 // 2, HEIGHT), Image.Resampling.BOX)
@@ -303,7 +303,7 @@ import sys
 from lucky_margin.core.document import Tone, new_finish
 from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
-from lucky_margin.core.render import MemorySources
+from lucky_margin.core.scene import MemorySources, Scene
 sources = MemorySources({"ab" * 32: decode(open(sys.argv[1], "rb").read())})
 finish = new_finish(name="x", photo_sha256="ab" * 32)
 finish = finish.model_copy(update={"tone": Tone(exposure=0.3, shadows=20)})

@@ -35,6 +35,7 @@ from lucky_margin.core.edits.pointing import PointPiece
 from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import AddSize, UseSize
 from lucky_margin.core.edits.steps import SetBorder, SetExport, SetGround, SetTurn, SetWatermark
+from lucky_margin.core.scene import Scene
 from lucky_margin.store import Store
 
 PHOTOS = Path(__file__).parent / "photos"
@@ -225,12 +226,11 @@ def seed(folder: Path) -> None:
 
 def _tell(store: Store, story: Story, sha256: str) -> None:
     """Make the story's finish, each edit on the size that is then in hand."""
-    facts = store.photos.facts(sha256)
     record = store.finishes.create(new_finish(name=story.name, photo_sha256=sha256))
     versions = dict(story.keep)
     size_id = record.document.sizes[0].id
     for number, edit in enumerate(story.edits):
-        edited = apply_edit(record.document, size_id, edit, facts)
+        edited = apply_edit(Scene.of(record.document, size_id, store.photos), edit)
         size_id = edited.size_id
         record = store.finishes.save(record.id, record.etag, edited.finish)
         if number in versions:

@@ -10,7 +10,7 @@ from PIL import Image
 
 from lucky_margin.core.document import Finish, FixedPixels, Size, new_finish
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts, decode
-from lucky_margin.core.render import MemorySources
+from lucky_margin.core.scene import MemorySources, Scene, Sources
 from lucky_margin.core.text import Face
 from lucky_margin.core.types import AnyPicture
 
@@ -34,17 +34,17 @@ def gradient(width: int, height: int) -> AnyPicture:
 def sources_of(
     picture: AnyPicture, fonts: dict[str, Face] | None = None, **facts: Any
 ) -> MemorySources:
-    """Sources with ``picture`` as the photo ``SHA``."""
+    """Sources with ``picture`` as the photo ``SHA``; ``facts`` are told of it whatever it is."""
     height, width, channels = picture.shape
-    known = PhotoFacts(
-        width=width,
-        height=height,
-        file_format="PNG",
-        bits=8 * picture.dtype.itemsize,
-        has_alpha=channels == 4,
-        **facts,
-    )
-    return MemorySources({SHA: DecodedPhoto(picture, known)}, fonts=fonts)
+    known = {
+        "width": width,
+        "height": height,
+        "file_format": "PNG",
+        "bits": 8 * picture.dtype.itemsize,
+        "has_alpha": channels == 4,
+    }
+    photo = DecodedPhoto(picture, PhotoFacts(**known | facts))
+    return MemorySources({SHA: photo}, fonts=fonts)
 
 
 def finish_of(width: int | None = None, height: int | None = None, **fields: Any) -> Finish:
@@ -56,6 +56,11 @@ def finish_of(width: int | None = None, height: int | None = None, **fields: Any
         )
         finish = finish.with_size(size)
     return Finish.model_validate(finish.model_dump() | fields)
+
+
+def scene_of(finish: Finish, sources: Sources) -> Scene:
+    """The first size of ``finish``."""
+    return Scene(finish, finish.sizes[0], sources)
 
 
 def with_size(finish: Finish, **fields: Any) -> Finish:

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from demo.seed import STORIES, seed
 from lucky_margin.core.checks import check
+from lucky_margin.core.scene import Scene
 from lucky_margin.store import Store
 
 
@@ -45,6 +46,6 @@ class SeedTest(unittest.TestCase):
 
     def test_no_finish_is_soft(self):
         for record in self.store.finishes.list():
-            found = check(record.document, record.document.sizes[0], self.store.photos)
+            found = check(Scene(record.document, record.document.sizes[0], self.store.photos))
             with self.subTest(record.document.name):
                 self.assertEqual([c.severity for c in found if c.key == "sharpness"], ["ok"])

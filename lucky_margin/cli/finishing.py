@@ -36,9 +36,8 @@ from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.export import export
-from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
-from lucky_margin.core.render import MemorySources, Sources
+from lucky_margin.core.scene import MemorySources, Scene, Sources
 from lucky_margin.core.text import STAND_IN, Face, is_own
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import Store
@@ -89,23 +88,24 @@ def _finish_photo(
     sources = MemorySources(photos, tables=tables, fonts=fonts)
     finish = _fresh(path.stem[:120], digest, chosen, image_format)
     for proposal in _proposals_for_all(finish, chosen, sources):
-        finish = _taken(proposal, finish, finish.sizes[0], photo.facts)
+        finish = _taken(proposal, Scene(finish, finish.sizes[0], sources))
     finish = finish.model_copy(update={"tone": _tone(chosen, finish.tone, look)})
     for size in finish.sizes:
         for edit in _edits(chosen):
-            edited = apply_edit(finish, size.id, edit, photo.facts)
+            edited = apply_edit(Scene.of(finish, size.id, sources), edit)
             finish = edited.finish
             if edited.message:
                 print(edited.message, file=sys.stderr)
         if chosen.trim and not chosen.window:
-            proposal = trim_proposal(finish, finish.size(size.id), sources)
-            finish = _taken(proposal, finish, size, photo.facts)
+            scene = Scene.of(finish, size.id, sources)
+            proposal = trim_proposal(scene)
+            finish = _taken(proposal, scene)
     worded = lettered(finish, chosen, family, logo, mark)
     finish = Finish.model_validate(worded.model_dump())
     for size in finish.sizes:
         finish = settled(finish, size.id, chosen, sources)
     for size in finish.sizes:
-        file = export(finish, size, sources)
+        file = export(Scene(finish, size, sources))
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
 
 
@@ -114,17 +114,17 @@ def _proposals_for_all(
 ) -> Iterator[Proposal]:
     """What is asked to be proposed for all sizes together."""
     if chosen.focus == "auto":
-        yield focus_proposal(finish, finish.sizes[0], sources)
+        yield focus_proposal(Scene(finish, finish.sizes[0], sources))
     if chosen.auto:
-        yield tone_proposal(finish, sources)
+        yield tone_proposal(Scene(finish, finish.sizes[0], sources))
 
 
-def _taken(proposal: Proposal, finish: Finish, size: Size, facts: PhotoFacts) -> Finish:
-    """``finish`` as proposed; when there is nothing to propose, that is said."""
+def _taken(proposal: Proposal, scene: Scene) -> Finish:
+    """The scene's finish as proposed; when there is nothing to propose, that is said."""
     if proposal.edit is None:
         print(proposal.message, file=sys.stderr)
-        return finish
-    return apply_edit(finish, size.id, proposal.edit, facts).finish
+        return scene.finish
+    return apply_edit(scene, proposal.edit).finish
 
 
 def _kept_mark(chosen: argparse.Namespace) -> tuple[UsedMark | None, Face | None]:

@@ -20,8 +20,8 @@ from lucky_margin.core.errors import BadInput
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
-from lucky_margin.core.render import Sources
 from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.core.scene import Scene, Sources
 from lucky_margin.core.text import FAMILIES
 from lucky_margin.store import Store
 
@@ -103,12 +103,12 @@ def kept_mark(name: str, store: Store) -> UsedMark:
 def settled(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:
     """What depends on the picture: a calm place and a colour that can be read, for one size."""
     if chosen.text_at == "calm":
-        proposal = calm_place_proposal(finish, finish.size(size_id), "text-1", sources)
+        proposal = calm_place_proposal(Scene.of(finish, size_id, sources), "text-1")
         if proposal.edit is None:
             raise BadInput(f"--text: {proposal.message}")
         finish = _taken(proposal, finish, size_id, sources, colour=None)
     if chosen.text and chosen.text_colour == "auto":
-        proposal = readable_proposal(finish, finish.size(size_id), "text-1", sources)
+        proposal = readable_proposal(Scene.of(finish, size_id, sources), "text-1")
         finish = _taken(proposal, finish, size_id, sources)
     return finish
 
@@ -120,8 +120,7 @@ def _taken(
     if proposal.edit is None:
         return finish
     edit = proposal.edit.model_copy(update={"only_this_size": True} | changed)
-    facts = sources.facts(finish.photo.sha256)
-    return apply_edit(finish, size_id, edit, facts, sources.font).finish
+    return apply_edit(Scene.of(finish, size_id, sources), edit).finish
 
 
 def _text(chosen: argparse.Namespace, family: AnyFamily) -> TextPiece:

@@ -10,7 +10,7 @@ from lucky_margin.core.document import ExportChanges, Finish, read_finish
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
-from lucky_margin.core.render import MemorySources
+from lucky_margin.core.scene import MemorySources, Scene
 from lucky_margin.core.text import read_font
 from lucky_margin.core.tone import read_cube
 
@@ -35,7 +35,7 @@ def render_document(chosen: argparse.Namespace) -> None:
     finish = finish.model_copy(update={"export": exported})
     size = size.with_overrides(export=ExportChanges())
     finish = finish.with_size(size)
-    file = export(finish, size, _sources(finish, chosen))
+    file = export(Scene(finish, size, _sources(finish, chosen)))
     write(file, chosen.out, chosen.replace)
 
 

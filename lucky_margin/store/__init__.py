@@ -1,5 +1,6 @@
 """The data folder: what is kept between starts."""
 
+import shutil
 from contextlib import ExitStack
 from pathlib import Path
 
@@ -11,6 +12,7 @@ from lucky_margin.core.document import (
     upgraded_size_plan,
 )
 from lucky_margin.store.database import Database, migrate
+from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.finishes import PAGE, FinishEntry, FinishRecord, FinishStore, RevisionRecord
@@ -19,7 +21,6 @@ from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.marks import MarkStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
-from lucky_margin.store.proxies import ProxyStore
 from lucky_margin.store.tables import TableStore
 
 __all__ = [
@@ -66,8 +67,9 @@ class Store:
         tables, fonts = FileStore(folder / "tables"), FileStore(folder / "fonts")
         self.tables = TableStore(tables)
         self.fonts = FontStore(self._database, fonts)
-        proxies = ProxyStore(folder / "proxies")
-        self.photos = PhotoStore(self._database, originals, proxies, self.tables, self.fonts)
+        shutil.rmtree(folder / "proxies", ignore_errors=True)  # of versions before derived/
+        derived = DerivedStore(folder / "derived")
+        self.photos = PhotoStore(self._database, originals, derived, self.tables, self.fonts)
         self.own_sizes = KeptStore[SizePlan](
             self._database, "own_sizes", SizePlan, "size", upgraded_size_plan
         )

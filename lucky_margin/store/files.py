@@ -9,6 +9,7 @@ import weakref
 from collections.abc import Container, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import BinaryIO
 
 from lucky_margin.store.database import full_disk_is_said
 
@@ -50,7 +51,8 @@ class FileStore:
         """
         sha256 = hashlib.sha256(data).hexdigest()
         if sha256 not in self:
-            write_whole(self.path(sha256), data)
+            with whole_file(self.path(sha256)) as file:
+                file.write(data)
         return sha256
 
     @contextmanager
@@ -99,8 +101,9 @@ class FileStore:
                 path.unlink(missing_ok=True)
 
 
-def write_whole(path: Path, data: bytes | memoryview, *, durable: bool = True) -> None:
-    """Write a file that appears at ``path`` complete or not at all, even in a crash.
+@contextmanager
+def whole_file(path: Path, *, durable: bool = True) -> Iterator[BinaryIO]:
+    """A file to write to that appears at ``path`` complete or not at all, even in a crash.
 
     A ``durable`` one is still there after a power cut.
 
@@ -112,7 +115,7 @@ def write_whole(path: Path, data: bytes | memoryview, *, durable: bool = True) -
         handle, temporary = tempfile.mkstemp(dir=path.parent, prefix=UNFINISHED)
         try:
             with os.fdopen(handle, "wb") as file:
-                file.write(data)
+                yield file
                 file.flush()
                 if durable:
                     os.fsync(file.fileno())

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from lucky_margin.core.document import Finish, UsedMark, read_finish, with_mark
 from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
-from lucky_margin.core.render import Sources, check_sound
+from lucky_margin.core.render import check_sound
+from lucky_margin.core.scene import Sources
 from lucky_margin.store.database import Database, now
 
 PAGE = 60

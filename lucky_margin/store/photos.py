@@ -4,22 +4,29 @@ import dataclasses
 import hashlib
 import json
 import sqlite3
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
+from typing import Any
 
-from lucky_margin.core.errors import NotFound, OriginalMissing, PhotoInUse
+from numpy.typing import NDArray
+
+from lucky_margin.core.errors import NotFound, OriginalMissing, PhotoInUse, StorageFull
 from lucky_margin.core.photos import PhotoFacts, decode
-from lucky_margin.core.render import PictureCache
 from lucky_margin.core.sampling import halved
+from lucky_margin.core.scene import DerivedKey, PictureCache
 from lucky_margin.core.types import AnyPicture
 from lucky_margin.store.database import Database, now
+from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.fonts import FontStore
-from lucky_margin.store.proxies import ProxyStore
 from lucky_margin.store.tables import TableStore
 
 MISSING = "The original of this photo is gone from the data folder; add the same photo again."
+
+SMALLEST_SIDE = 64
+"""Pixels: halved copies are kept until one's short side would be less."""
 
 _FACTS_KEPT = 4096
 """Photos whose facts are remembered; they never change."""
@@ -43,14 +50,14 @@ class PhotoStore:
         self,
         database: Database,
         originals: FileStore,
-        proxies: ProxyStore,
+        derived: DerivedStore,
         tables: TableStore,
         fonts: FontStore,
     ) -> None:
         self.cache = PictureCache()
         self._database = database
         self._originals = originals
-        self._proxies = proxies
+        self._derived = derived
         self.table = tables.get
         self.font = fonts.face
         self.facts = lru_cache(_FACTS_KEPT)(self._facts)
@@ -72,12 +79,12 @@ class PhotoStore:
         with self._originals.adding(data):
             known = self._find(sha256)
             try:
-                self._proxies.keep(sha256, decoded.picture)
+                self._keep_levels(sha256, decoded.picture)
                 if not known:
                     self._insert(sha256, name, len(data), decoded.facts)
             except BaseException:
                 if not known:
-                    self._proxies.remove(sha256)
+                    self._derived.remove(sha256)
                 raise
         return known or self.get(sha256), known is not None
 
@@ -96,7 +103,7 @@ class PhotoStore:
         with self._database.read() as connection:
             wanted = {row["sha256"] for row in connection.execute("SELECT sha256 FROM photos")}
         self._originals.sweep(wanted)
-        self._proxies.sweep()
+        self._derived.sweep()
 
     def get(self, sha256: str) -> PhotoRecord:
         """
@@ -153,23 +160,34 @@ class PhotoStore:
                 )
             connection.execute("DELETE FROM photos WHERE sha256 = ?", (sha256,))
         self._originals.remove(sha256)
-        self._proxies.remove(sha256)
+        self._derived.remove(sha256)
         self.facts.cache_clear()
 
     def level(self, sha256: str, number: int) -> AnyPicture:
-        """See ``core.render.Sources``."""
-        kept = self._proxies.load(sha256, number)
-        if kept is not None:
-            return kept
-        return self.cache.get_or_make(("level", sha256, number), lambda: self._made(sha256, number))
+        """See ``core.scene.Sources``."""
+        return self.derived(_level(sha256, number), lambda: self._made(sha256, number))
+
+    def derived(self, key: DerivedKey, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
+        """See ``core.scene.Sources``. On a full disk it is kept in memory alone."""
+        try:
+            return self._derived.get_or_make(key, make)
+        except StorageFull:
+            return self.cache.get_or_make(key, make)
+
+    def _keep_levels(self, sha256: str, picture: AnyPicture) -> None:
+        """Keep a decoded photo and its halved copies."""
+        number = 0
+        self._derived.keep(_level(sha256, 0), picture)
+        while min(picture.shape[:2]) >= 2 * SMALLEST_SIDE:
+            picture = halved(picture)
+            number += 1
+            self._derived.keep(_level(sha256, number), picture)
 
     def _made(self, sha256: str, number: int) -> AnyPicture:
         """A level that is not on disk: past the smallest kept, or pruned."""
         if number > 0:
             return halved(self.level(sha256, number - 1))
-        picture = decode(self.original(sha256).read_bytes(), self.get(sha256).name).picture
-        self._proxies.keep(sha256, picture)
-        return picture
+        return decode(self.original(sha256).read_bytes(), self.get(sha256).name).picture
 
     def _facts(self, sha256: str) -> PhotoFacts:
         """See ``core.render.Sources``."""
@@ -179,6 +197,10 @@ class PhotoStore:
         with self._database.read() as connection:
             row = connection.execute("SELECT * FROM photos WHERE sha256 = ?", (sha256,)).fetchone()
         return _record(row) if row else None
+
+
+def _level(sha256: str, number: int) -> DerivedKey:
+    return DerivedKey("level", sha256, (str(number),))
 
 
 def _record(row: sqlite3.Row) -> PhotoRecord:

@@ -16,10 +16,12 @@ from lucky_margin.web import problems
 from lucky_margin.web.guard import guard
 from lucky_margin.web.routes import (
     bench,
+    drafts,
     exports,
     finishes,
     fonts,
     icons,
+    jobs,
     looks,
     marks,
     photos,
@@ -27,6 +29,8 @@ from lucky_margin.web.routes import (
     words,
 )
 from lucky_margin.web.studio import Studio
+
+ROUTES = (photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, fonts, icons, marks)
 
 
 @dataclass(frozen=True)
@@ -60,7 +64,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.studio = Studio(settings.data)
     problems.install(app)
     app.middleware("http")(guard)
-    for module in (photos, finishes, sizes, looks, fonts, icons, marks, bench, words, exports):
+    for module in ROUTES:
         app.include_router(module.router, prefix="/api")
     if settings.frontend is not None:
         _serve_frontend(app, settings.frontend)

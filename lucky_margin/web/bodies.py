@@ -1,4 +1,4 @@
-"""Requests whose body is a file's bytes."""
+"""Requests whose body is read by ourselves: a file's bytes, or a whole document."""
 
 from typing import Any
 
@@ -13,6 +13,14 @@ BYTES: dict[str, Any] = {
     }
 }
 """Such a body in the OpenAPI document."""
+
+DOCUMENT: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/Finish"}}},
+    }
+}
+"""A whole document as the body; it is read off the event loop, so not by FastAPI."""
 
 
 async def body_of(request: Request, most: int, too_large: BadInput) -> bytes:

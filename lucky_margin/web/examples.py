@@ -7,6 +7,7 @@ from pydantic import ConfigDict
 from lucky_margin.core.document import EXAMPLE
 
 FINISH = EXAMPLE
+DRAFT = "5f" * 32
 REVISION = 14
 ETAG = 3
 

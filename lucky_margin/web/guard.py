@@ -7,6 +7,12 @@ from fastapi import Request, Response
 
 from lucky_margin.web.problems import Problem, problem_response, unforeseen
 
+MAX_JSON_BYTES = 1_000_000
+"""Of a request in JSON."""
+
+OWN_BODIES = frozenset({"/api/drafts"})
+"""Where JSON is read, and limited, by the route."""
+
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 # Element Plus sets style attributes on elements; blob: and data: are our own previews and icons.
@@ -58,6 +64,21 @@ def _refusal(request: Request) -> Problem | None:
     if origin is not None and _host_of(origin) != host:
         detail = "Another site tried to use this service; open it in a tab of its own."
         return Problem(title="WrongOrigin", status=403, detail=detail)
+    return None if request.url.path in OWN_BODIES else _oversized(request)
+
+
+def _oversized(request: Request) -> Problem | None:
+    """A body that FastAPI would read whole, and check on the event loop, has to say how long it is
+    and not to be too long."""
+    if not request.headers.get("content-type", "").startswith("application/json"):
+        return None
+    length = request.headers.get("content-length", "")
+    if not length.isdecimal():
+        detail = "A request in JSON has to say how long it is; send it with its Content-Length."
+        return Problem(title="LengthRequired", status=411, detail=detail)
+    if int(length) > MAX_JSON_BYTES:
+        detail = f"A request has at most {MAX_JSON_BYTES // 1_000_000} MB; ask for less at once."
+        return Problem(title="TooLarge", status=413, detail=detail)
     return None
 
 

@@ -82,16 +82,21 @@ def problem_response(problem: Problem) -> JSONResponse:
     )
 
 
-def _known(request: Request, error: Exception) -> JSONResponse:
-    return problem_response(
-        Problem(
-            title=type(error).__name__,
-            status=status_of(type(error)),
-            detail=str(error),
-            etag=getattr(error, "etag", None),
-            finishes=getattr(error, "finishes", None),
-        )
+def problem_of(error: Exception) -> Problem:
+    """An error as it is told; of one that nobody foresaw nothing of the inside."""
+    if not isinstance(error, LuckyMarginError):
+        return Problem(title="Unknown", status=500, detail=UNKNOWN)
+    return Problem(
+        title=type(error).__name__,
+        status=status_of(type(error)),
+        detail=str(error),
+        etag=getattr(error, "etag", None),
+        finishes=getattr(error, "finishes", None),
     )
+
+
+def _known(request: Request, error: Exception) -> JSONResponse:
+    return problem_response(problem_of(error))
 
 
 def _invalid(request: Request, error: Exception) -> JSONResponse:
@@ -112,9 +117,9 @@ def status_of(kind: type) -> int:
 
 
 def unforeseen(request: Request, error: Exception) -> JSONResponse:
-    """The answer to an error that nobody foresaw; it tells nothing of the inside."""
+    """The answer to an error that nobody foresaw."""
     log.error("%s %s failed", request.method, request.url.path, exc_info=error)
-    return problem_response(Problem(title="Unknown", status=500, detail=UNKNOWN))
+    return problem_response(problem_of(error))
 
 
 def described(openapi: dict[str, Any]) -> dict[str, Any]:

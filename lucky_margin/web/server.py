@@ -35,7 +35,8 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
 
 
 def _listen(port: int) -> socket.socket:
-    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    # asyncio sends small answers at once (TCP_NODELAY) only where the protocol is named.
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((ADDRESS, port))

@@ -1,4 +1,4 @@
-"""What the routes share: the data folder, the preview desk and the files that were weighed."""
+"""What the routes share: the data folder, the drafts, and the desk for heavy work."""
 
 import threading
 from collections import OrderedDict
@@ -6,13 +6,21 @@ from collections.abc import Callable
 from contextlib import ExitStack
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, TypeVar
 
-from fastapi import Depends, Request, Response
+from fastapi import Depends, Request
 
+from lucky_margin.core.document import Identifier, Sha256, Value
 from lucky_margin.core.export import ExportedFile
+from lucky_margin.core.scene import Scene
 from lucky_margin.store import FolderLock, Store
-from lucky_margin.web.preview_desk import PreviewDesk
+from lucky_margin.web.drafts import Drafts
+from lucky_margin.web.examples import DRAFT, example
+from lucky_margin.web.jobs import Jobs
+from lucky_margin.web.laid import Layings
+from lucky_margin.web.work_desk import BYTES_PER_PIXEL, Priority, WorkDesk
+
+Measured = TypeVar("Measured")
 
 WEIGHED_BYTES = 200_000_000
 """How many bytes of weighed but not yet saved files are remembered."""
@@ -50,6 +58,15 @@ class Weighed:
         return sum(len(file.data) for file in self._files.values())
 
 
+class InDraft(Value):
+    """One size of a draft, which is named by its SHA-256 (see ``/drafts``)."""
+
+    model_config = example(draft=DRAFT, size_id="main")
+
+    draft: Sha256
+    size_id: Identifier
+
+
 class Studio:
     """One application's state; nothing of it is module-global.
 
@@ -63,13 +80,34 @@ class Studio:
             undo.callback(self._lock.close)
             self.store = Store(data)
             undo.pop_all()
-        self.desk: PreviewDesk[Response] = PreviewDesk()
+        self.drafts = Drafts(self.store.photos)
+        self.layings = Layings()
+        self.desk = WorkDesk()
+        self.jobs = Jobs(self.desk)
         self.weighed = Weighed()
+
+    def scene(self, named: InDraft) -> Scene:
+        """
+        Raises:
+            UnknownDraft: the draft has to be sent again.
+            NotFound: it has no such size.
+        """
+        return self.drafts.get(named.draft).scene(named.size_id)
+
+    async def measured(self, scene: Scene, measure: Callable[[], Measured]) -> Measured:
+        """What ``measure`` returns, at its turn: it looks at the scene's photo or picture."""
+        return await self.desk.run(measure, Priority.CHECK, memory=bytes_to_draw(scene))
 
     def close(self) -> None:
         self.desk.close()
         self.store.close()
         self._lock.close()
+
+
+def bytes_to_draw(scene: Scene, scale: float = 1.0) -> int:
+    """The memory that drawing a scene at a scale takes at its peak."""
+    width, height = scene.sides
+    return round(width * height * scale * scale * BYTES_PER_PIXEL)
 
 
 def _studio(request: Request) -> Studio:

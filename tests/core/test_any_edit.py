@@ -12,8 +12,8 @@ from lucky_margin.core.checks import check
 from lucky_margin.core.document import read_finish
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.errors import LuckyMarginError
-from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.render import layout, render
+from lucky_margin.core.scene import Scene
 from tests.support import SHA, finish_of, noise, sources_of
 
 any_number = st.one_of(
@@ -291,21 +291,22 @@ class AnyEditTest(unittest.TestCase):
 
     def carried_out(self, photo, wanted):
         """The kinds of the edits that were taken, each of which gave a sound finish."""
-        facts = PhotoFacts(*photo, file_format="PNG", bits=8, has_alpha=False)
         sources = sources_of(noise(*photo))
         finish, size_id = finish_of(), "main"
         for data in wanted:
             try:
-                edited = apply_edit(finish, size_id, self.adapter.validate_python(data), facts)
+                edited = apply_edit(
+                    Scene.of(finish, size_id, sources), self.adapter.validate_python(data)
+                )
             except (LuckyMarginError, ValidationError):
                 continue
             finish, size_id = edited.finish, edited.size_id
             self.assertEqual(read_finish(finish.model_dump(mode="json")), finish)
             self.assertEqual(finish.photo.sha256, SHA)
             size = finish.size(size_id)
-            found = layout(finish, size, sources)
+            found = layout(Scene(finish, size, sources))
             if found.width * found.height < 250_000:
-                picture = render(finish, size, sources)
+                picture = render(Scene(finish, size, sources))
                 self.assertEqual(picture.shape[:2], (found.height, found.width))
-                check(finish, size, sources)
+                check(Scene(finish, size, sources))
             yield data["kind"]

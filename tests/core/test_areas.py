@@ -22,7 +22,7 @@ from lucky_margin.core.errors import BadInput
 from lucky_margin.core.render import render
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.tone import OnPhoto, area_coverage, bases_of, toned
-from tests.support import demo_sources, finish_of, noise, sources_of, with_size
+from tests.support import demo_sources, finish_of, noise, scene_of, sources_of, with_size
 
 PNG = Export(format="png")
 
@@ -139,7 +139,7 @@ class EffectTest(unittest.TestCase):
         photo = np.full((60, 120, 3), 40, np.uint8)
         area = Area(masks=(EllipseMask(radius_x=3, radius_y=3),), shadows=100)
         finish = finish_of(tone=Tone(areas=(area,)), export=PNG)
-        out = render(finish, finish.sizes[0], sources_of(photo))
+        out = render(scene_of(finish, sources_of(photo)))
         self.assertGreater(out.min(), 55)
 
 
@@ -162,13 +162,13 @@ class RenderedTest(unittest.TestCase):
     def test_previews_and_regions_show_what_the_export_will_have(self):
         sources = demo_sources("field-noon.jpg")
         finish = self.field()
-        full = render(finish, finish.sizes[0], sources)
-        half = render(finish, finish.sizes[0], sources, scale=0.5)
+        full = render(scene_of(finish, sources))
+        half = render(scene_of(finish, sources), scale=0.5)
         shrunk = sample(full, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 450, 300))
         difference = np.abs(shrunk.astype(int) - half)
         self.assertLessEqual(difference.mean(), 1.5)
         self.assertLessEqual(np.percentile(difference, 99), 8)
-        part = render(finish, finish.sizes[0], sources, region=(300, 200, 250, 140))
+        part = render(scene_of(finish, sources), region=(300, 200, 250, 140))
         self.assertLessEqual(np.abs(part.astype(int) - full[200:340, 300:550]).max(), 1)
 
     def test_an_area_follows_the_photo_under_a_new_crop(self):
@@ -179,23 +179,23 @@ class RenderedTest(unittest.TestCase):
         )
         finish = finish_of(tone=Tone(areas=(area,)), export=PNG)
         sources = sources_of(photo)
-        full = render(finish, finish.sizes[0], sources)
+        full = render(scene_of(finish, sources))
         self.assertGreater(full[100, 180, 0], 150)
         window = Window(centre_x=180, centre_y=100, width=80, height=80)
         cut = with_size(finish, crop={"window": window.model_dump()})
-        part = render(cut, cut.sizes[0], sources)
+        part = render(scene_of(cut, sources))
         # The dither belongs to the output's pixels.
         self.assertLessEqual(np.abs(part.astype(int) - full[60:140, 140:220]).max(), 1)
 
     def test_the_mask_view_veils_all_but_the_area(self):
         sources = demo_sources("field-noon.jpg")
         finish = self.field()
-        final = render(finish, finish.sizes[0], sources).astype(int)
-        marked = render(finish, finish.sizes[0], sources, view="mask", area=0).astype(int)
+        final = render(scene_of(finish, sources)).astype(int)
+        marked = render(scene_of(finish, sources), view="mask", area=0).astype(int)
         moved = np.abs(marked - final).max(axis=2)
         self.assertEqual(moved[20, 450], 0)
         # A grey without a tint lies over the rest.
         self.assertLess(np.ptp(marked[-100:], axis=2).max(), 60)
         self.assertLess(np.abs(marked[-100:] - 128).max(), 40)
         with self.assertRaisesRegex(BadInput, "no area 3"):
-            render(finish, finish.sizes[0], sources, view="mask", area=2)
+            render(scene_of(finish, sources), view="mask", area=2)

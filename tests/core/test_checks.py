@@ -20,7 +20,8 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.render import render
-from tests.support import SHA, finish_of, gradient, noise, sources_of, with_size
+from lucky_margin.core.scene import Scene
+from tests.support import finish_of, gradient, noise, scene_of, sources_of, with_size
 
 
 class Checking(unittest.TestCase):
@@ -28,13 +29,12 @@ class Checking(unittest.TestCase):
 
     def found(self, finish, sources=None):
         sources = sources or self.sources
-        return {c.key: c for c in check(finish, finish.sizes[0], sources)}
+        return {c.key: c for c in check(scene_of(finish, sources))}
 
     def mended(self, finish, key, sources=None):
         sources = sources or self.sources
         action = self.found(finish, sources)[key].action
-        facts = sources.facts(SHA)
-        return self.found(apply_edit(finish, "main", action.edit, facts).finish, sources)
+        return self.found(apply_edit(scene_of(finish, sources), action.edit).finish, sources)
 
 
 class CheckTest(Checking):
@@ -122,7 +122,7 @@ class FramingCheckTest(Checking):
             finish, crop={"window": Window(centre_x=x, centre_y=y, width=1200, height=1200)}
         )
         corners = self.found(finish)["corners"]
-        picture = render(finish_of_png(finish), finish.sizes[0], self.sources)
+        picture = render(Scene(finish_of_png(finish), finish.sizes[0], self.sources))
         empty = 100 * (1 - picture[:, :, 3].mean() / 255)
         said = float(corners.text.split(": ")[1].split("\N{NO-BREAK SPACE}")[0])
         self.assertAlmostEqual(said, empty, delta=0.2)

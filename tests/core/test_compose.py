@@ -11,8 +11,7 @@ from lucky_margin.core.pieces import Sprite
 from lucky_margin.core.render.compose import Group, Layer, SpriteLayer, compose
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.layers import DRAWING_ORDER, Drawing, layers_of
-from lucky_margin.core.render.scene import Scene
-from tests.support import finish_of, gradient, noise, sources_of, with_size
+from tests.support import finish_of, gradient, noise, scene_of, sources_of, with_size
 
 SIDES = 60, 40
 MODES = ("normal", "multiply", "screen", "soft-light", "difference", "luminosity")
@@ -149,7 +148,7 @@ class DrawingOrderTest(unittest.TestCase):
             export=Export(format="jpeg"),
         )
         finish = with_size(finish, shape={"kind": "circle"})
-        scene = Scene(finish, finish.sizes[0], sources_of(gradient(100, 100)))
+        scene = scene_of(finish, sources_of(gradient(100, 100)))
         grid = Grid.of(80, 80, 1, None)
         behind = np.zeros((8, 8, 3), np.uint8)
         return layers_of(scene, Drawing(grid, "final", {}, (), 0, behind=lambda: behind))

@@ -20,7 +20,8 @@ from lucky_margin.core.document import (
     Wash,
 )
 from lucky_margin.core.errors import NotFound, TooLarge, UnreadableTable
-from lucky_margin.core.render import MemorySources, render
+from lucky_margin.core.render import render
+from lucky_margin.core.scene import MemorySources
 from lucky_margin.core.tone import (
     ColourTable,
     cube_text,
@@ -32,7 +33,7 @@ from lucky_margin.core.tone import (
     with_table,
 )
 from lucky_margin.core.tone.cube import WRITTEN_SIDE
-from tests.support import finish_of, noise, sources_of
+from tests.support import finish_of, noise, scene_of, sources_of
 
 TABLE = "cd" * 32
 
@@ -177,14 +178,14 @@ class LookTest(unittest.TestCase):
         look = TableLook(name="Negative", table=TABLE)
         png = Export(format="png")
         finish = finish_of(tone=Tone(look=look), export=png)
-        out = render(finish, finish.sizes[0], sources)
+        out = render(scene_of(finish, sources))
         self.assertLessEqual(np.abs(out.astype(int) - (255 - photo.astype(int))).max(), 1)
         half = look.model_copy(update={"strength": 50})
         finish = finish_of(tone=Tone(look=half), export=png)
-        grey = render(finish, finish.sizes[0], sources)
+        grey = render(scene_of(finish, sources))
         self.assertLessEqual(np.abs(grey.astype(int) - 128).max(), 1)
         with self.assertRaisesRegex(NotFound, "add its .cube file"):
-            render(finish, finish.sizes[0], sources_of(photo))
+            render(scene_of(finish, sources_of(photo)))
 
     def test_an_own_look_does_what_its_tone_did(self):
         tone = Tone(

@@ -64,17 +64,17 @@ from lucky_margin.core.edits.steps import (
 )
 from lucky_margin.core.errors import BadDocument, BadInput, NotFound, TooLarge
 from lucky_margin.core.framing import frame_of
-from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.render import render
-from tests.support import finish_of, noise, sources_of
+from lucky_margin.core.scene import Scene
+from tests.support import finish_of, noise, scene_of, sources_of
 
-FACTS = PhotoFacts(width=3600, height=2400, file_format="JPEG", bits=8, has_alpha=False)
+PHOTO = sources_of(noise(1, 1), width=3600, height=2400)
 
 
 def edited(finish, *edits, said=False):
     result = None
     for edit in edits:
-        result = apply_edit(finish, "main", edit, FACTS)
+        result = apply_edit(scene_of(finish, PHOTO), edit)
         finish = result.finish
     return (finish, result.message) if said else finish
 
@@ -229,7 +229,7 @@ class SizesTest(unittest.TestCase):
     plan = next(size.plan for size in SIZE_LIBRARY if size.key == "round-avatar")
 
     def result(self, finish, edit, size_id="main"):
-        return apply_edit(finish, size_id, edit, FACTS)
+        return apply_edit(Scene.of(finish, size_id, PHOTO), edit)
 
     def test_an_added_size_comes_with_its_shape_and_ways_and_is_in_hand(self):
         result = self.result(finish_of(), AddSize(plan=self.plan))
@@ -295,7 +295,7 @@ class SizesTest(unittest.TestCase):
             SetTurn(changes=TurnChanges(straighten=9)),
             ResetStep(step="crop"),
         ):
-            finish = apply_edit(finish, size_id, edit, FACTS).finish
+            finish = apply_edit(Scene.of(finish, size_id, PHOTO), edit).finish
         self.assertEqual(finish.size(size_id).shape, PlainShape(kind="circle"))
         self.assertFalse(finish.turn.is_set)
 
@@ -319,14 +319,14 @@ class TurnTest(unittest.TestCase):
             "down": (Mirror(way="down"), lambda picture: picture[::-1]),
         }
         photo = noise(7, 5)
-        facts = PhotoFacts(7, 5, file_format="PNG", bits=8, has_alpha=False)
+        sources = sources_of(photo)
         for names in itertools.product(ways, repeat=3):
             finish, expected = finish_of(export=Export(format="png")), photo
             for name in names:
                 edit, turned = ways[name]
-                finish = apply_edit(finish, "main", edit, facts).finish
+                finish = apply_edit(scene_of(finish, sources), edit).finish
                 expected = turned(expected)
-            picture = render(finish, finish.sizes[0], sources_of(photo))
+            picture = render(scene_of(finish, sources))
             with self.subTest(names=names):
                 np.testing.assert_array_equal(picture, expected)
 
@@ -354,7 +354,7 @@ class TurnTest(unittest.TestCase):
 
     def test_only_this_size_turns_when_that_is_meant(self):
         plan = SIZE_LIBRARY[0].plan
-        finish = apply_edit(finish_of(), "main", AddSize(plan=plan), FACTS).finish
+        finish = apply_edit(Scene.of(finish_of(), "main", PHOTO), AddSize(plan=plan)).finish
         finish = edited(finish, SetTurn(changes=TurnChanges(straighten=5), only_this_size=True))
         angles = [finish.turn_of(size).straighten for size in finish.sizes]
         self.assertEqual(angles, [5, 0])
@@ -425,6 +425,6 @@ class RefusedTest(unittest.TestCase):
 
     def test_unknown_sizes_and_impossible_pixels(self):
         with self.assertRaises(NotFound):
-            apply_edit(finish_of(), "other", Rename(name="x"), FACTS)
+            apply_edit(Scene.of(finish_of(), "other", PHOTO), Rename(name="x"))
         with self.assertRaises(TooLarge):
             edited(finish_of(), SetPixels(pixels=OneSide(side="width", length=16000)))

@@ -31,6 +31,7 @@ from tests.support import (
     finish_of,
     gradient,
     noise,
+    scene_of,
     sources_of,
     with_size,
 )
@@ -39,7 +40,7 @@ FORMATS = ("jpeg", "png", "webp", "avif")
 
 
 def exported(finish, sources):
-    return export(finish, finish.sizes[0], sources)
+    return export(scene_of(finish, sources))
 
 
 def opened(file):

@@ -31,8 +31,9 @@ from lucky_margin.core.pieces.forms import badge_outline
 from lucky_margin.core.pieces.lettering import holds_words, lettering_of
 from lucky_margin.core.pieces.watermark import watermark_pieces
 from lucky_margin.core.render import layout, render
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.text import PartStyle, TextStyle, lay_text, no_fonts
-from tests.support import SHA, finish_of, sources_of
+from tests.support import finish_of, scene_of, sources_of
 
 GREY = sources_of(np.full((400, 600, 3), 120, np.uint8))
 FORMS = [form for form in BadgePiece.model_fields["form"].annotation.__args__ if holds_words(form)]
@@ -44,11 +45,11 @@ def finish_with(*pieces):
 
 
 def edited(finish, edit):
-    return apply_edit(finish, "main", edit, GREY.facts(SHA))
+    return apply_edit(scene_of(finish, GREY), edit)
 
 
 def laid(finish, number=0):
-    return layout(finish, finish.sizes[0], GREY).pieces[number]
+    return layout(scene_of(finish, GREY)).pieces[number]
 
 
 class LetteringTest(unittest.TestCase):
@@ -93,7 +94,7 @@ class LetteringTest(unittest.TestCase):
             id="badge-1", form="circle", text="NEW", width=0.5, height=0.5, letters="#00FF00"
         )
         finish = finish_with(piece)
-        out = render(finish, finish.sizes[0], GREY)
+        out = render(scene_of(finish, GREY))
         self.assertGreater((out == (0, 255, 0)).all(axis=2).sum(), 500)
 
 
@@ -106,7 +107,7 @@ class HeldTest(unittest.TestCase):
         wide = Size(id="w", name="W", pixels=FixedPixels(width=600, height=200))
         finish = finish.model_copy(update={"sizes": (*finish.sizes, wide)})
         for size in finish.sizes:
-            where = layout(finish, size, GREY)
+            where = layout(Scene(finish, size, GREY))
             scale_x = where.shown.width / where.sampled.width
             tip = where.pieces[0].tip
             self.assertAlmostEqual(
@@ -146,7 +147,7 @@ class HeldTest(unittest.TestCase):
         )
         finish = finish_with(bubble)
         where = laid(finish)
-        out = render(finish, finish.sizes[0], GREY).astype(int)
+        out = render(scene_of(finish, GREY)).astype(int)
         x, y = (0.8 * tip + 0.2 * middle for tip, middle in
                 ((where.tip.x, where.x), (where.tip.y, where.y)))  # fmt: skip
         np.testing.assert_array_equal(out[round(y), round(x)], (255, 0, 0))
@@ -157,10 +158,10 @@ class HeldTest(unittest.TestCase):
     def test_what_is_cropped_away_is_said_and_can_be_left_out_there(self):
         arrow = BadgePiece(id="badge-1", form="arrow", tip=PhotoSpot(x=0.01, y=0.5))
         finish = finish_with(arrow)
-        found = [one for one in check(finish, finish.sizes[0], GREY) if one.key == "points out"]
+        found = [one for one in check(scene_of(finish, GREY)) if one.key == "points out"]
         self.assertEqual(len(found), 1)
         mended = edited(finish, found[0].action.edit).finish
-        self.assertEqual(layout(mended, mended.sizes[0], GREY).pieces, [])
+        self.assertEqual(layout(scene_of(mended, GREY)).pieces, [])
 
     def test_only_what_points_can_point(self):
         finish = finish_with(BadgePiece(id="badge-1", form="heart"))
@@ -176,7 +177,7 @@ class SnappedTest(unittest.TestCase):
         upright = [one for one in guides if not one.label and one.x1 == one.x2]
         self.assertEqual([one.x1 for one in upright], [200])
         labels = {one.label for one in guides if one.label}
-        where = layout(finish, finish.sizes[0], GREY)
+        where = layout(scene_of(finish, GREY))
         gap = where.margin_box.bottom - (250 + 70 + 20)
         self.assertIn(f"{gap:.0f} px", labels)
 
@@ -185,7 +186,7 @@ class RepeatedTest(unittest.TestCase):
     def test_copies_are_one_piece_drawn_so_often(self):
         one = BadgePiece(id="badge-1", form="circle", width=0.05, height=0.05, colour="#00FF00")
         single, row = (
-            render(finish, finish.sizes[0], GREY)
+            render(scene_of(finish, GREY))
             for finish in (
                 finish_with(one),
                 finish_with(one.model_copy(update={"repeat": Repeat(count=6, spread=0.7)})),
@@ -226,7 +227,7 @@ class DraggedTest(unittest.TestCase):
         for held in (("text-1",), ("badge-1", "text-1")):
             for options in ({}, {"scale": 0.5}, {"region": (100, 100, 200, 260)}):
                 whole, bare, alone = (
-                    render(finish, size, GREY, view=view, held=ids, **options).astype(int)
+                    render(Scene(finish, size, GREY), view=view, held=ids, **options).astype(int)
                     for view, ids in (("final", ()), ("final", held), ("piece", held))
                 )
                 share = alone[:, :, 3:] / 255

@@ -28,7 +28,8 @@ from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.pieces.calm import calm_places
 from lucky_margin.core.render import calm_places_of, layout
-from tests.support import SHA, demo_sources, finish_of, gradient, sources_of, with_size
+from lucky_margin.core.scene import Scene
+from tests.support import demo_sources, finish_of, gradient, scene_of, sources_of, with_size
 
 WORDS = TextPiece(id="text-1", text="New glaze", size=0.12, colour="#FFFFFF")
 
@@ -55,7 +56,7 @@ def finish_with(*pieces, **fields):
 
 def contrast(piece, sources, **fields):
     finish = finish_with(piece, **fields)
-    return contrast_of(finish, finish.sizes[0], piece.id, sources)
+    return contrast_of(scene_of(finish, sources), piece.id)
 
 
 colours = st.integers(0, 0xFFFFFF).map(lambda code: f"#{code:06X}")
@@ -107,28 +108,28 @@ class ContrastTest(unittest.TestCase):
         small = WORDS.model_copy(update={"size": 0.04})
         self.assertEqual(contrast(small, grey).wanted, 4.5)
         finish = with_size(finish_with(WORDS), seen_width=200)
-        seen_small = contrast_of(finish, finish.sizes[0], "text-1", grey)
+        seen_small = contrast_of(scene_of(finish, grey), "text-1")
         self.assertEqual(seen_small.wanted, 4.5)
 
     def test_only_texts_that_are_there_and_seen(self):
         badge = BadgePiece(id="badge-1")
         finish = finish_with(badge, WORDS.model_copy(update={"dx": 15}))
         grey, size = plain("#808080"), finish.sizes[0]
-        self.assertIsNone(contrast_of(finish, size, "text-1", grey))
+        self.assertIsNone(contrast_of(Scene(finish, size, grey), "text-1"))
         with self.assertRaisesRegex(BadInput, "Only words"):
-            contrast_of(finish, size, "badge-1", grey)
+            contrast_of(Scene(finish, size, grey), "badge-1")
         with self.assertRaises(NotFound):
-            contrast_of(finish, size, "text-9", grey)
+            contrast_of(Scene(finish, size, grey), "text-9")
 
 
 class ReadableTest(unittest.TestCase):
     def mended(self, piece, sources):
         finish = finish_with(piece)
-        found = make_readable(finish, finish.sizes[0], piece.id, sources)
+        found = make_readable(scene_of(finish, sources), piece.id)
         if found is None:
             return None, None
         edit = SetPiece(ids=(piece.id,), changes=found[0])
-        return found, apply_edit(finish, "main", edit, sources.facts(SHA)).finish
+        return found, apply_edit(scene_of(finish, sources), edit).finish
 
     @settings(max_examples=15, deadline=None)
     @given(letters=colours, behind=colours)
@@ -140,7 +141,7 @@ class ReadableTest(unittest.TestCase):
             self.assertTrue(contrast(piece, sources).suffices)
             return
         self.assertEqual(found[0].given, {"colour"})
-        after = contrast_of(finish, finish.sizes[0], "text-1", sources)
+        after = contrast_of(scene_of(finish, sources), "text-1")
         self.assertTrue(after.suffices)
         # It is the smallest change: it reaches what is wanted, and hardly more.
         self.assertLess(after.ratio, after.wanted * 1.15)
@@ -151,7 +152,7 @@ class ReadableTest(unittest.TestCase):
         sources = sources_of(stripes)
         found, finish = self.mended(WORDS, sources)
         self.assertTrue({"shadow", "plate"} & found[0].given)
-        self.assertTrue(contrast_of(finish, finish.sizes[0], "text-1", sources).suffices)
+        self.assertTrue(contrast_of(scene_of(finish, sources), "text-1").suffices)
 
 
 class CalmTest(unittest.TestCase):
@@ -194,16 +195,16 @@ class CalmTest(unittest.TestCase):
         photo[500:, 600:] = 200
         sources = sources_of(photo)
         finish = finish_of(600, 400, pieces=(WORDS.model_copy(update={"size": 0.08}),))
-        best = calm_places_of(finish, finish.sizes[0], "text-1", sources)[0]
+        best = calm_places_of(scene_of(finish, sources), "text-1")[0]
         self.assertTrue(best.x > 300 and best.y > 250)
         self.assertGreater(best.lightness, 0.7)
         edit = PlacePiece(id="text-1", x=best.x, y=best.y, colour="#1E2A2F")
-        moved = apply_edit(finish, "main", edit, sources.facts(SHA)).finish
-        where = layout(moved, moved.sizes[0], sources).pieces[0]
+        moved = apply_edit(scene_of(finish, sources), edit).finish
+        where = layout(scene_of(moved, sources)).pieces[0]
         self.assertAlmostEqual(where.x, best.x, places=2)
         self.assertAlmostEqual(where.y, best.y, places=2)
         with self.assertRaises(NotFound):
-            calm_places_of(finish, finish.sizes[0], "text-9", sources)
+            calm_places_of(scene_of(finish, sources), "text-9")
 
 
 class PaletteTest(unittest.TestCase):
@@ -219,13 +220,12 @@ class CheckTest(unittest.TestCase):
     sources = sources_of(gradient(1200, 800))
 
     def found(self, finish):
-        return {c.key: c for c in check(finish, finish.sizes[0], self.sources)}
+        return {c.key: c for c in check(scene_of(finish, self.sources))}
 
     def mended(self, finish, key):
         """The checks after the action of one."""
         edit = self.found(finish)[key].action.edit
-        facts = self.sources.facts(SHA)
-        return self.found(apply_edit(finish, "main", edit, facts).finish)
+        return self.found(apply_edit(scene_of(finish, self.sources), edit).finish)
 
     def test_words_that_are_well_are_not_spoken_of(self):
         piece = WORDS.model_copy(update={"anchor": MarginAnchor(x=0.5, y=0.5)})
@@ -287,7 +287,7 @@ class CheckTest(unittest.TestCase):
             update={"text": "New glaze, every Thursday", "anchor": MarginAnchor(x=0.5, y=0)}
         )
         finish = finish_of(1080, 1350, pieces=(piece,))
-        found = make_readable(finish, finish.sizes[0], "text-1", sources)
+        found = make_readable(scene_of(finish, sources), "text-1")
         edit = SetPiece(ids=("text-1",), changes=found[0])
-        mended = apply_edit(finish, "main", edit, sources.facts(SHA)).finish
-        self.assertTrue(contrast_of(mended, mended.sizes[0], "text-1", sources).suffices)
+        mended = apply_edit(scene_of(finish, sources), edit).finish
+        self.assertTrue(contrast_of(scene_of(mended, sources), "text-1").suffices)

@@ -27,10 +27,11 @@ from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.pieces import mark_picture, mark_svg
 from lucky_margin.core.pieces.marks import frame_line, mark_outline
 from lucky_margin.core.pieces.repeats import copies_of
-from lucky_margin.core.render import MemorySources, render
+from lucky_margin.core.render import render
 from lucky_margin.core.sampling import sample
+from lucky_margin.core.scene import MemorySources
 from lucky_margin.core.text import no_fonts
-from tests.support import finish_of, sources_of
+from tests.support import finish_of, scene_of, sources_of
 
 LOGO = "ef" * 32
 layouts = st.sampled_from(["beside", "stacked", "round"])
@@ -99,7 +100,7 @@ class DrawnAsWatermarkTest(unittest.TestCase):
         facts = PhotoFacts(width=80, height=40, file_format="PNG", bits=8, has_alpha=False)
         sources = MemorySources({**sources_of(grey)._photos, LOGO: DecodedPhoto(logo, facts)})
         finish = finish_of(400, 500, watermark=watermark, export=Export(format="png"))
-        return render(finish, finish.sizes[0], sources, **options).astype(int)
+        return render(scene_of(finish, sources), **options).astype(int)
 
     def test_a_kept_mark_is_light_on_dark_and_dark_on_light(self):
         for value, lighter in ((60, True), (230, False)):

@@ -20,7 +20,7 @@ from lucky_margin.core.edits.moving import AlignPieces
 from lucky_margin.core.errors import UnreadableFont
 from lucky_margin.core.render import layout, render
 from lucky_margin.core.text import TextStyle, face_of, lay_text, read_font
-from tests.support import SHA, finish_of, sources_of
+from tests.support import finish_of, scene_of, sources_of
 
 FILE = face_of("zilla-slab", 700, False).read_bytes()
 FONT = hashlib.sha256(FILE).hexdigest()
@@ -96,7 +96,7 @@ class WordsTest(unittest.TestCase):
 
     def drawn(self, sources, **fields):
         finish = finish_of(300, 300, **fields)
-        return render(finish, finish.sizes[0], sources)
+        return render(scene_of(finish, sources))
 
     def test_every_kind_of_words_is_drawn_in_it(self):
         used = UsedMark(
@@ -125,10 +125,9 @@ class WordsTest(unittest.TestCase):
         piece = TextPiece(id="a", text="Kiln", size=0.2, family=FONT, colour="#000000")
         finish = finish_of(300, 300, pieces=(piece,))
         self.assertNotIn("font", self.keys(finish, self.here))
-        found = {one.key: one for one in check(finish, finish.sizes[0], self.gone)}["font"]
+        found = {one.key: one for one in check(scene_of(finish, self.gone))}["font"]
         self.assertIn("“Kiln” is set in a font that is not here", found.text)
-        facts = self.gone.facts(SHA)
-        mended = apply_edit(finish, "main", found.action.edit, facts).finish
+        mended = apply_edit(scene_of(finish, self.gone), found.action.edit).finish
         self.assertEqual(mended.pieces[0].family, "figtree")
         self.assertNotIn("font", self.keys(mended, self.gone))
         marked = finish_of(300, 300, watermark=Watermark(text="Kiln", family=FONT))
@@ -146,11 +145,10 @@ class WordsTest(unittest.TestCase):
         piece = TextPiece(id="a", text="Kiln", size=0.2, family=FONT)
         finish = finish_of(300, 300, pieces=(piece,))
         edit = AlignPieces(ids=("a",), to="right")
-        facts = self.here.facts(SHA)
-        edited = apply_edit(finish, "main", edit, facts, self.here.font).finish
-        laid = layout(edited, edited.sizes[0], self.here)
+        edited = apply_edit(scene_of(finish, self.here), edit).finish
+        laid = layout(scene_of(edited, self.here))
         right = laid.pieces[0].x + laid.pieces[0].width / 2
         self.assertAlmostEqual(right, laid.margin_box.right, delta=0.01)
 
     def keys(self, finish, sources):
-        return {one.key for one in check(finish, finish.sizes[0], sources)}
+        return {one.key for one in check(scene_of(finish, sources))}

@@ -59,11 +59,11 @@ from lucky_margin.core.oklab import from_light
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.pieces.forms import badge_outline
 from lucky_margin.core.pieces.watermark import repeated_spots, watermark_pieces
-from lucky_margin.core.render import MemorySources, layout, render
-from lucky_margin.core.render.scene import Scene
+from lucky_margin.core.render import layout, render
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.sampling.srgb import decode
-from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
+from lucky_margin.core.scene import MemorySources, Scene
+from tests.support import SHA, demo_sources, finish_of, scene_of, sources_of, with_size
 
 PNG = Export(format="png")
 LOGO = "ef" * 32
@@ -84,12 +84,12 @@ def many_sizes(*pieces, **fields):
 
 
 def edited(finish, edit, size="main", sources=GREY):
-    return apply_edit(finish, size, edit, sources.facts(SHA)).finish
+    return apply_edit(Scene.of(finish, size, sources), edit).finish
 
 
 def laid(finish, piece_id, size=None, sources=GREY):
     where = finish.size(size) if size else finish.sizes[0]
-    return next(p for p in layout(finish, where, sources).pieces if p.id == piece_id)
+    return next(p for p in layout(Scene(finish, where, sources)).pieces if p.id == piece_id)
 
 
 def lab_of(colour):
@@ -114,7 +114,7 @@ class PlaceTest(unittest.TestCase):
         piece = badge.model_copy(update={"anchor": MarginAnchor(x=x, y=y), "angle": angle})
         finish = many_sizes(piece)
         for size in finish.sizes:
-            box = layout(finish, size, GREY).margin_box
+            box = layout(Scene(finish, size, GREY)).margin_box
             left, top, right, bottom = bounds(laid(finish, "badge-1", size.id))
             self.assertAlmostEqual(left - box.left, x * (box.width - (right - left)), places=3)
             self.assertAlmostEqual(top - box.top, y * (box.height - (bottom - top)), places=3)
@@ -131,7 +131,7 @@ class PlaceTest(unittest.TestCase):
         fill = words.model_copy(update={"fill": True})
         finish = many_sizes(badge, fill)
         for size in finish.sizes:
-            room = layout(finish, size, GREY)
+            room = layout(Scene(finish, size, GREY))
             short = min(room.width, room.height)
             self.assertAlmostEqual(laid(finish, "badge-1", size.id).width, 0.3 * short, places=4)
             text = laid(finish, "text-1", size.id)
@@ -165,7 +165,7 @@ class EditTest(unittest.TestCase):
 
     def test_lines_draw_and_ctrl_suspends_it(self):
         finish = many_sizes(badge.model_copy(update={"anchor": MarginAnchor(x=0.5, y=0)}))
-        room = layout(finish, finish.sizes[0], GREY).margin_box
+        room = layout(scene_of(finish, GREY)).margin_box
         middle = laid(finish, "badge-1")
         near = room.left + room.width - middle.x - middle.width / 2 - 5
         snapped = edited(finish, DragPieces(ids=("badge-1",), dx=near, dy=0, snap=8))
@@ -220,7 +220,7 @@ class EditTest(unittest.TestCase):
     def test_one_is_aligned_to_the_margin_several_to_each_other(self):
         other = badge.model_copy(update={"id": "badge-2", "dx": 0.2, "dy": 0.3})
         finish = many_sizes(badge, other)
-        room = layout(finish, finish.sizes[0], GREY).margin_box
+        room = layout(scene_of(finish, GREY)).margin_box
         right = edited(finish, AlignPieces(ids=("badge-1",), to="right"))
         self.assertAlmostEqual(bounds(laid(right, "badge-1"))[2], room.left + room.width, places=3)
         top = edited(finish, AlignPieces(ids=("badge-1", "badge-2"), to="top"))
@@ -326,7 +326,7 @@ def opposite(grip):
 class DrawnTest(unittest.TestCase):
     def drawn(self, *pieces, sources=GREY, view="final", **fields):
         finish = finish_of(300, 200, pieces=pieces, export=PNG, **fields)
-        return render(finish, finish.sizes[0], sources, view=view).astype(int)
+        return render(scene_of(finish, sources), view=view).astype(int)
 
     def test_a_badge_covers_its_box_and_nothing_else(self):
         plain, out = self.drawn(), self.drawn(badge.model_copy(update={"form": "line"}))
@@ -357,7 +357,7 @@ class DrawnTest(unittest.TestCase):
         finish = with_size(finish_of(300, 200, pieces=(line,), export=PNG), **size)
         free = line.model_copy(update={"clipped": False})
         beyond = finish.model_copy(update={"pieces": (free,)})
-        cut, uncut = (render(f, f.sizes[0], GREY) for f in (finish, beyond))
+        cut, uncut = (render(scene_of(f, GREY)) for f in (finish, beyond))
         self.assertEqual((cut[100, 10, 3], uncut[100, 10, 3]), (0, 255))
         self.assertEqual((cut[10, 10, 3], uncut[10, 10, 3]), (0, 0))
 
@@ -405,10 +405,10 @@ class DrawnTest(unittest.TestCase):
         )
         mark = Watermark(text="Pebblewick", place="repeated", opacity=0.3)
         finish = finish_of(900, 600, pieces=pieces, watermark=mark, export=PNG)
-        full = render(finish, finish.sizes[0], sources)
-        part = render(finish, finish.sizes[0], sources, region=(300, 150, 350, 240))
+        full = render(scene_of(finish, sources))
+        part = render(scene_of(finish, sources), region=(300, 150, 350, 240))
         self.assertLessEqual(np.abs(part.astype(int) - full[150:390, 300:650]).max(), 1)
-        half = render(finish, finish.sizes[0], sources, scale=0.5)
+        half = render(scene_of(finish, sources), scale=0.5)
         shrunk = sample(full, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 450, 300))
         difference = np.abs(shrunk.astype(int) - half)
         self.assertLessEqual(difference.mean(), 1.5)
@@ -507,7 +507,7 @@ class DraggedWatermarkTest(unittest.TestCase):
     mark = Watermark(text="Pebblewick", spot=MarginAnchor(x=1, y=1))
 
     def box(self, finish, size="main"):
-        return layout(finish, finish.size(size), GREY).watermark
+        return layout(Scene(finish, finish.size(size), GREY)).watermark
 
     @settings(max_examples=40, deadline=None)
     @given(dx=st.floats(-400, 30), dy=st.floats(-500, 30))
@@ -515,7 +515,7 @@ class DraggedWatermarkTest(unittest.TestCase):
         finish = many_sizes(watermark=self.mark)
         before = self.box(finish)
         moved = edited(finish, DragWatermark(dx=dx, dy=dy))
-        after, room = self.box(moved), layout(moved, moved.sizes[0], GREY).margin_box
+        after, room = self.box(moved), layout(scene_of(moved, GREY)).margin_box
         wanted_x = min(max(before.left + dx, room.left), room.right - before.width)
         wanted_y = min(max(before.top + dy, room.top), room.bottom - before.height)
         self.assertAlmostEqual(after.left, wanted_x, delta=0.01)
@@ -523,9 +523,9 @@ class DraggedWatermarkTest(unittest.TestCase):
 
     def test_it_is_drawn_to_the_middle_and_the_line_is_shown(self):
         finish = many_sizes(watermark=self.mark)
-        box, room = self.box(finish), layout(finish, finish.sizes[0], GREY).margin_box
+        box, room = self.box(finish), layout(scene_of(finish, GREY)).margin_box
         away = room.centre[0] - box.centre[0] + 3
-        result = apply_edit(finish, "main", DragWatermark(dx=away, dy=-40, snap=6), GREY.facts(SHA))
+        result = apply_edit(scene_of(finish, GREY), DragWatermark(dx=away, dy=-40, snap=6))
         self.assertEqual(result.finish.watermark.spot.x, 0.5)
         self.assertEqual([guide.x1 for guide in result.guides], [room.centre[0]])
 
@@ -554,7 +554,7 @@ class MarkPieceTest(unittest.TestCase):
         self.assertAlmostEqual(after.width, 2 * before.width, delta=0.01)
         self.assertAlmostEqual(after.height / after.width, before.height / before.width, 4)
         red = SetPiece(ids=("mark-1",), changes=PieceChanges(colour="#CC2200"))
-        picture = render(edited(twice, red), finish.sizes[0], GREY)
+        picture = render(Scene(edited(twice, red), finish.sizes[0], GREY))
         box = bounds(after)
         inside = picture[int(box[1]) : int(box[3]), int(box[0]) : int(box[2])]
         self.assertTrue((inside == (0xCC, 0x22, 0)).all(axis=2).any())
@@ -565,7 +565,7 @@ class MarkPieceTest(unittest.TestCase):
         self.assertGreater(laid(finish, "mark-1").height, 1)
         marked = many_sizes(watermark=Watermark(mark=nothing))
         plain = many_sizes()
-        pictures = [render(one, one.sizes[0], GREY) for one in (marked, plain)]
+        pictures = [render(scene_of(one, GREY)) for one in (marked, plain)]
         np.testing.assert_array_equal(*pictures)
 
 
@@ -606,7 +606,7 @@ class WatermarkTest(unittest.TestCase):
         for text, gap in (("Pebblewick Pottery", 1.5), ("P", 0.5)):
             mark = Watermark(text=text, place="repeated", angle=0, stagger=False, gap=gap)
             finish = finish_of(600, 400, watermark=mark)
-            scene = Scene(finish, finish.sizes[0], GREY)
+            scene = scene_of(finish, GREY)
             boxes = [
                 one.bounds for one in watermark_pieces(mark, scene.margins, scene.frame, GREY.font)
             ]
@@ -620,7 +620,7 @@ class WatermarkTest(unittest.TestCase):
     def drawn(self, mark, colour=120):
         photo = np.full((400, 600, 3), colour, np.uint8)
         finish = finish_of(600, 400, watermark=mark, export=PNG)
-        return render(finish, finish.sizes[0], sources_of(photo)).astype(int) - colour
+        return render(scene_of(finish, sources_of(photo))).astype(int) - colour
 
     def test_the_shade_goes_by_what_is_behind(self):
         mark = Watermark(text="Pebblewick", opacity=0.5)

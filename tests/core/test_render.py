@@ -27,9 +27,10 @@ from lucky_margin.core.document import (
     Window,
 )
 from lucky_margin.core.errors import BadInput, NotFound
-from lucky_margin.core.render import MemorySources, PictureCache, layout, render
+from lucky_margin.core.render import layout, render
 from lucky_margin.core.sampling import sample
-from tests.support import demo_sources, finish_of, gradient, noise, sources_of, with_size
+from lucky_margin.core.scene import MemorySources, PictureCache
+from tests.support import demo_sources, finish_of, gradient, noise, scene_of, sources_of, with_size
 
 PNG = Export(format="png")
 
@@ -41,7 +42,7 @@ EVERYTHING = {
 
 
 def drawn(finish, sources, **options):
-    return render(finish, finish.sizes[0], sources, **options)
+    return render(scene_of(finish, sources), **options)
 
 
 class NothingSetTest(unittest.TestCase):
@@ -304,7 +305,7 @@ class ViewTest(unittest.TestCase):
 class LayoutTest(unittest.TestCase):
     def test_the_margin_lies_inside_an_inside_border(self):
         border = Border(thickness=Sides.all(0.1))
-        found = layout(*self.of(finish_of(200, 100, border=border)))
+        found = layout(self.of(finish_of(200, 100, border=border)))
         self.assertEqual(found.border, (10, 10, 10, 10))
         box = found.margin_box
         self.assertAlmostEqual(box.height, 100 - 2 * 14)
@@ -313,7 +314,7 @@ class LayoutTest(unittest.TestCase):
     def test_a_rectangles_margin_box_is_as_far_from_all_edges_as_the_guide(self):
         for sides, radius in (((1080, 1350), 0), ((400, 100), 0), ((300, 500), 0.2)):
             finish = with_size(finish_of(*sides), shape=Rectangle(radius=radius))
-            box = layout(*self.of(finish)).margin_box
+            box = layout(self.of(finish)).margin_box
             distances = [box.left, box.top, sides[0] - box.right, sides[1] - box.bottom]
             with self.subTest(sides):
                 np.testing.assert_allclose(distances, distances[0], atol=1e-3)
@@ -322,35 +323,35 @@ class LayoutTest(unittest.TestCase):
 
     def test_the_margin_box_keeps_out_of_round_corners(self):
         finish = with_size(finish_of(100, 100), shape=Rectangle(radius=0.5), margin=0)
-        box = layout(*self.of(finish)).margin_box
+        box = layout(self.of(finish)).margin_box
         # The largest square in a circle.
         self.assertAlmostEqual(box.width, 100 / np.sqrt(2), places=3)
 
     def test_outlines_are_svg_paths_in_output_pixels(self):
-        found = layout(*self.of(finish_of(100, 60)))
+        found = layout(self.of(finish_of(100, 60)))
         self.assertEqual(found.outline, "M0.00 0.00L100.00 0.00L100.00 60.00L0.00 60.00Z")
         self.assertEqual(found.photo_edges, "M0.00 0.00L300.00 0.00L300.00 300.00L0.00 300.00Z")
 
     def test_a_margin_that_leaves_nothing_has_no_box(self):
         finish = with_size(finish_of(100, 100), shape=PlainShape(kind="triangle"), margin=0.4)
-        self.assertIsNone(layout(*self.of(finish)).margin_box)
+        self.assertIsNone(layout(self.of(finish)).margin_box)
 
     def test_the_focus_is_told_in_turned_pixels(self):
         focus = Focus(point=Point(x=0.25, y=0.5), box=Box(left=0.2, top=0.4, width=0.1, height=0.2))
         finish = finish_of(100, 100, focus=focus, turn=Turn(quarters=1))
-        found = layout(*self.of(finish)).focus
+        found = layout(self.of(finish)).focus
         self.assertEqual((found.point.x, found.point.y), (150, 75))
         self.assertAlmostEqual(found.box.left, 120)
         self.assertAlmostEqual(found.box.width, 60)
 
     def test_own_windows_and_losses_are_told(self):
         own = Window(centre_x=50, centre_y=50, width=80, height=40)
-        found = layout(*self.of(with_size(finish_of(50, 50), crop={"window": own})))
+        found = layout(self.of(with_size(finish_of(50, 50), crop={"window": own})))
         self.assertEqual((found.follows_focus, found.lost, found.enlargement), (False, 40, 1.25))
 
     @staticmethod
     def of(finish):
-        return finish, finish.sizes[0], sources_of(noise(300, 300))
+        return scene_of(finish, sources_of(noise(300, 300)))
 
 
 class CacheTest(unittest.TestCase):

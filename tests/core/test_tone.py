@@ -21,6 +21,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.render import render
 from lucky_margin.core.sampling import place_at_16_bits, sample
 from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import (
     LOOKS,
     Neutral,
@@ -37,7 +38,7 @@ from lucky_margin.core.tone import (
 from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
 from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
 from lucky_margin.core.tone.white_balance import RGB_TO_XYZ, balance_matrix
-from tests.support import SHA, demo_sources, finish_of, noise, sources_of
+from tests.support import SHA, demo_sources, finish_of, noise, scene_of, sources_of
 
 PNG = Export(format="png")
 amounts = st.floats(-100, 100)
@@ -74,16 +75,16 @@ class IdentityTest(unittest.TestCase):
 
     def test_a_tone_at_zero_or_switched_off_is_no_tone(self):
         sources = sources_of(noise(90, 70))
-        plain = render(finish_of(40, 30), finish_of(40, 30).sizes[0], sources)
+        plain = render(Scene(finish_of(40, 30), finish_of(40, 30).sizes[0], sources))
         for tone in (Tone(), Tone(on=False, exposure=2), Tone(on=False, look=StockLook(key="ink"))):
             finish = finish_of(40, 30, tone=tone)
-            np.testing.assert_array_equal(render(finish, finish.sizes[0], sources), plain)
+            np.testing.assert_array_equal(render(scene_of(finish, sources)), plain)
 
     def test_before_shows_no_tone(self):
         sources = sources_of(noise(90, 70))
         finish = finish_of(40, 30, tone=Tone(exposure=1))
-        plain = render(finish_of(40, 30), finish_of(40, 30).sizes[0], sources)
-        before = render(finish, finish.sizes[0], sources, view="before")
+        plain = render(Scene(finish_of(40, 30), finish_of(40, 30).sizes[0], sources))
+        before = render(scene_of(finish, sources), view="before")
         np.testing.assert_array_equal(before, plain)
 
 
@@ -274,13 +275,13 @@ class DetailTest(unittest.TestCase):
             exposure=1, noise_reduction=60, colour_noise_reduction=80, fine_detail=30, sharpening=50
         )
         finish = finish_of(900, 600, tone=tone, export=PNG)
-        full = render(finish, finish.sizes[0], sources)
-        half = render(finish, finish.sizes[0], sources, scale=0.5)
+        full = render(scene_of(finish, sources))
+        half = render(scene_of(finish, sources), scale=0.5)
         shrunk = sample(full, left=0, top=0, step_x=2, step_y=2, region=(0, 0, 450, 300))
         difference = np.abs(shrunk.astype(int) - half)
         self.assertLessEqual(difference.mean(), 1.5)
         self.assertLessEqual(np.percentile(difference, 99), 8)
-        part = render(finish, finish.sizes[0], sources, region=(300, 200, 250, 140))
+        part = render(scene_of(finish, sources), region=(300, 200, 250, 140))
         self.assertLessEqual(np.abs(part.astype(int) - full[200:340, 300:550]).max(), 1)
 
 
@@ -424,7 +425,7 @@ class ColourTest(unittest.TestCase):
 
     def test_fading_to_transparent_keeps_the_colour(self):
         finish = finish_of(20, 20, tone=Tone(fade=Fade(amount=75, colour=None)), export=PNG)
-        picture = render(finish, finish.sizes[0], sources_of(np.full((20, 20, 3), 90, np.uint8)))
+        picture = render(scene_of(finish, sources_of(np.full((20, 20, 3), 90, np.uint8))))
         np.testing.assert_allclose(picture[5, 5], [90, 90, 90, 64], atol=1)
 
 
@@ -500,7 +501,7 @@ class ProposalTest(unittest.TestCase):
         sources = demo_sources(name)
         photo = sources.level(SHA, 0)
         finish = finish_of(export=PNG, tone=propose_tone(photo))
-        return photo, render(finish, finish.sizes[0], sources)
+        return photo, render(scene_of(finish, sources))
 
     def test_the_hazy_field_gains_span(self):
         photo, picture = self.proposed("field-noon.jpg")
@@ -563,22 +564,22 @@ class RenderTest(unittest.TestCase):
     def test_regions_fit_together(self):
         sources = demo_sources("bird-figure.jpg")
         finish = finish_of(500, 400, tone=self.tone, export=PNG)
-        whole = render(finish, finish.sizes[0], sources)
-        part = render(finish, finish.sizes[0], sources, region=(120, 90, 200, 150))
+        whole = render(scene_of(finish, sources))
+        part = render(scene_of(finish, sources), region=(120, 90, 200, 150))
         self.assertLessEqual(np.abs(part.astype(int) - whole[90:240, 120:320]).max(), 1)
 
     def test_a_large_picture_made_in_strips_is_the_same(self):
         photo = noise(2500, 2000)
         finish = finish_of(export=PNG, tone=Tone(exposure=0.5, shadows=30))
-        whole = render(finish, finish.sizes[0], sources_of(photo))
-        part = render(finish, finish.sizes[0], sources_of(photo), region=(0, 1500, 2500, 300))
+        whole = render(scene_of(finish, sources_of(photo)))
+        part = render(scene_of(finish, sources_of(photo)), region=(0, 1500, 2500, 300))
         self.assertLessEqual(np.abs(part.astype(int) - whole[1500:1800]).max(), 1)
 
     def test_clipped_pixels_are_marked(self):
         photo = np.full((20, 20, 3), 120, np.uint8)
         photo[:5], photo[5:9] = 255, 0
         finish = finish_of(export=PNG)
-        picture = render(finish, finish.sizes[0], sources_of(photo), view="clipping")
+        picture = render(scene_of(finish, sources_of(photo)), view="clipping")
         light, dark = picture[:5].reshape(-1, 3), picture[5:9].reshape(-1, 3)
         # A third of each is a line: dark on what is light, light on what is dark.
         for part, plain, line in ((light, 255, [30, 42, 47]), (dark, 0, [245, 241, 232])):
@@ -587,7 +588,5 @@ class RenderTest(unittest.TestCase):
             self.assertTrue((part[~lines] == plain).all())
         self.assertTrue((picture[9:] == 120).all())
         # Two parts of the picture fit together.
-        part = render(
-            finish, finish.sizes[0], sources_of(photo), view="clipping", region=(7, 3, 9, 5)
-        )
+        part = render(scene_of(finish, sources_of(photo)), view="clipping", region=(7, 3, 9, 5))
         np.testing.assert_array_equal(part, picture[3:8, 7:16])

@@ -24,8 +24,9 @@ from lucky_margin.core.edits.sizes import DuplicateSize
 from lucky_margin.core.edits.tone import AddArea, AddMask, AddWash, DragMask, DragWash, PickForMask
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.render import layout, render
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import noise_of
-from tests.support import SHA, demo_sources, finish_of, sources_of, with_size
+from tests.support import demo_sources, finish_of, scene_of, sources_of, with_size
 
 SOURCES = sources_of(np.full((200, 300, 3), 90, np.uint8))
 WINDOW = Window(centre_x=200, centre_y=100, width=100, height=100)
@@ -38,11 +39,11 @@ def cropped(**fields):
 
 
 def edited(finish, edit):
-    return apply_edit(finish, finish.sizes[0].id, edit, SOURCES.facts(SHA)).finish
+    return apply_edit(Scene.of(finish, finish.sizes[0].id, SOURCES), edit).finish
 
 
 def shapes(finish):
-    return layout(finish, finish.sizes[0], SOURCES).tone_shapes
+    return layout(scene_of(finish, SOURCES)).tone_shapes
 
 
 def grip(finish, name, number=0):
@@ -158,7 +159,7 @@ class ShapesTest(unittest.TestCase):
         )
         tone = Tone(areas=(Area(masks=(ellipse,), exposure=1),))
         finish = cropped(tone=tone, turn=Turn(mirrored=True, straighten=10))
-        picture = render(finish, finish.sizes[0], SOURCES)[:, :, 0]
+        picture = render(scene_of(finish, SOURCES))[:, :, 0]
         path = shapes(finish)[0].path
         corners = np.array(re.findall(r"(-?[\d.]+) (-?[\d.]+)", path), float)
         centre = corners.mean(axis=0)
@@ -200,12 +201,11 @@ class NoiseTest(unittest.TestCase):
     def test_a_lifted_night_is_noisy_and_the_check_s_action_mends_it(self):
         sources = demo_sources("kiln-night.jpg")
         finish = finish_of(1080, 1350, tone=Tone(exposure=1.5, shadows=50))
-        found = {one.key: one for one in check(finish, finish.sizes[0], sources)}
+        found = {one.key: one for one in check(scene_of(finish, sources))}
         self.assertIn("Noise shows", found["noise"].text)
-        facts = sources.facts(SHA)
-        mended = apply_edit(finish, "main", found["noise"].action.edit, facts).finish
-        left = {one.key for one in check(mended, mended.sizes[0], sources)}
+        mended = apply_edit(scene_of(finish, sources), found["noise"].action.edit).finish
+        left = {one.key for one in check(scene_of(mended, sources))}
         self.assertNotIn("noise", left)
         calm = finish_of(1080, 1350)
-        plain = {one.key for one in check(calm, calm.sizes[0], demo_sources("mugs-window.jpg"))}
+        plain = {one.key for one in check(scene_of(calm, demo_sources("mugs-window.jpg")))}
         self.assertNotIn("noise", plain)

@@ -23,9 +23,10 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.framing import TurnedPhoto, frame_of
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
-from lucky_margin.core.render import MemorySources, render
+from lucky_margin.core.render import render
 from lucky_margin.core.sampling import place
-from tests.support import SHA, finish_of, gradient, noise, sources_of, with_size
+from lucky_margin.core.scene import MemorySources
+from tests.support import SHA, finish_of, gradient, noise, scene_of, sources_of, with_size
 
 PNG = Export(format="png")
 
@@ -40,7 +41,7 @@ sides = st.tuples(st.integers(1, 4000), st.integers(1, 4000))
 
 
 def drawn(finish, sources, **options):
-    return render(finish, finish.sizes[0], sources, **options)
+    return render(scene_of(finish, sources), **options)
 
 
 class TurnedPhotoTest(unittest.TestCase):

@@ -24,7 +24,7 @@ from lucky_margin.core.render import render
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.tone import toned
 from lucky_margin.core.tone.washes import stop_colour, wash_colours
-from tests.support import finish_of, noise, sources_of, with_size
+from tests.support import finish_of, noise, scene_of, sources_of, with_size
 
 PNG = Export(format="png")
 SKIA = {
@@ -122,13 +122,13 @@ class PlaceTest(unittest.TestCase):
     def test_the_reach_leaves_the_middle_clean(self):
         wash = plain("#FF0000", start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0), reach=40)
         finish, sources = self.drawn(wash)
-        row = render(finish, finish.sizes[0], sources)[50, :, 0].astype(int)
+        row = render(scene_of(finish, sources))[50, :, 0].astype(int)
         self.assertEqual(row[100], 128)
         self.assertGreater(row[0], 250)
         self.assertGreater(row[-1], 250)
         self.assertLessEqual(np.diff(row[:100]).max(), 1)  # never more towards the middle
         finish, sources = self.drawn(wash.model_copy(update={"reach": 100}))
-        self.assertTrue((render(finish, finish.sizes[0], sources)[:, :, 0] == 255).all())
+        self.assertTrue((render(scene_of(finish, sources))[:, :, 0] == 255).all())
 
     def test_a_radial_wash_is_round_in_photo_pixels_and_its_reach_cleans_its_centre(self):
         wash = plain(
@@ -139,7 +139,7 @@ class PlaceTest(unittest.TestCase):
             reach=30,
         )
         finish, sources = self.drawn(wash)
-        out = render(finish, finish.sizes[0], sources)[:, :, 0].astype(int)
+        out = render(scene_of(finish, sources))[:, :, 0].astype(int)
         self.assertEqual(out[50, 100], 128)
         for x, y in ((139, 50), (100, 89), (71, 21)):
             self.assertGreater(out[y, x], 240)
@@ -149,16 +149,16 @@ class PlaceTest(unittest.TestCase):
         stops = (Stop(at=0, colour="#000000"), Stop(at=1, colour="#FFFFFF"))
         wash = plain("#000000", stops=stops, start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0))
         finish, sources = self.drawn(wash)
-        row = render(finish, finish.sizes[0], sources)[50, :, 0].astype(int)
+        row = render(scene_of(finish, sources))[50, :, 0].astype(int)
         window = Window(centre_x=130, centre_y=50, width=60, height=60)
         cut = with_size(finish, crop={"window": window.model_dump()})
-        part = render(cut, cut.sizes[0], sources)[30, :, 0].astype(int)
+        part = render(scene_of(cut, sources))[30, :, 0].astype(int)
         self.assertLessEqual(np.abs(part - row[100:160]).max(), 1)
         turned = finish.model_copy(update={"turn": Turn(quarters=1)})
-        column = render(turned, turned.sizes[0], sources)[:, 50, 0].astype(int)
+        column = render(scene_of(turned, sources))[:, 50, 0].astype(int)
         self.assertLessEqual(np.abs(column - row).max(), 1)
         mirrored = finish.model_copy(update={"turn": Turn(mirrored=True)})
-        other = render(mirrored, mirrored.sizes[0], sources)[50, ::-1, 0].astype(int)
+        other = render(scene_of(mirrored, sources))[50, ::-1, 0].astype(int)
         self.assertLessEqual(np.abs(other - row).max(), 1)
 
     def test_a_smooth_wash_does_not_band(self):
@@ -166,7 +166,7 @@ class PlaceTest(unittest.TestCase):
         wash = plain("#000000", stops=stops, start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0))
         grey = np.full((40, 1600, 3), 128, np.uint8)
         finish = finish_of(tone=Tone(washes=(wash,)), export=PNG)
-        row = render(finish, finish.sizes[0], sources_of(grey))[20, :, 0].astype(int)
+        row = render(scene_of(finish, sources_of(grey)))[20, :, 0].astype(int)
         runs = np.diff(np.flatnonzero(np.append(True, np.append(np.diff(row) != 0, True))))
         self.assertLess(runs.max(), 1.5 * 1600 / 16)
 
@@ -176,7 +176,7 @@ class PlaceTest(unittest.TestCase):
         for form in ("linear", "radial"):
             wash = Wash(form=form, start=middle, end=middle, opacity=80)
             finish = finish_of(tone=Tone(washes=(wash,)), export=PNG)
-            out = render(finish, finish.sizes[0], sources_of(photo))
+            out = render(scene_of(finish, sources_of(photo)))
             np.testing.assert_array_equal(out[:, :, 3], photo[:, :, 3])
 
 

@@ -20,6 +20,7 @@ import sys
 from pathlib import Path
 from lucky_margin.core.document import new_finish
 from lucky_margin.core.export import export
+from lucky_margin.core.scene import Scene
 from lucky_margin.store import Store
 from tests.support import encoded, noise
 
@@ -38,7 +39,7 @@ for number in range(begin, begin + 10_000):
         document = record.document.model_copy(update={"name": f"{number}, {turn}"})
         record = store.finishes.save(record.id, record.etag, document)
         say("save", record.id, record.document.name)
-    file = export(record.document, record.document.sizes[0], store.photos)
+    file = export(Scene(record.document, record.document.sizes[0], store.photos))
     kept = store.exports.add(file, finish_id=record.id, revision=record.revision, size_name="x")
     say("export", kept.id, kept.sha256)
 """

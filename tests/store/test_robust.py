@@ -26,9 +26,9 @@ from lucky_margin.core.document import (
 from lucky_margin.core.errors import NotFound, StaleSave, StorageFull, TooLarge
 from lucky_margin.core.photos import decode
 from lucky_margin.store import Store
+from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import GRACE_SECONDS, FileStore
 from lucky_margin.store.finishes import FinishStore
-from lucky_margin.store.proxies import ProxyStore
 from tests.store.test_store import StoreTest
 from tests.support import encoded, gradient, noise
 
@@ -128,7 +128,7 @@ class NothingHalfDoneTest(StoreTest):
         before = self.files("originals")
         full = StorageFull("The disk is full.")
         places = (
-            mock.patch.object(ProxyStore, "keep", side_effect=full),
+            mock.patch.object(DerivedStore, "keep", side_effect=full),
             mock.patch.object(type(self.store.photos), "_insert", side_effect=full),
         )
         for place in places:
@@ -143,7 +143,7 @@ class NothingHalfDoneTest(StoreTest):
             originals.path(originals.add(b"a photo that no row names")),
             self.folder / "originals" / "aa" / ".new-abc",
             self.folder / "exports" / "bb" / ".new-def",
-            self.folder / "proxies" / ".new-ghi",
+            self.folder / "derived" / ".new-ghi",
         ]
         for path in waste:
             path.parent.mkdir(exist_ok=True)
@@ -206,7 +206,7 @@ class AtOnceTest(StoreTest):
         self.assertEqual(len(self.store.photos.list()), 2)
 
     def test_a_lost_level_is_decoded_once_however_many_ask(self):
-        for path in (self.folder / "proxies").glob("*.npy"):
+        for path in (self.folder / "derived").glob("*.npy"):
             path.unlink()
         again = self.opened()
         with mock.patch("lucky_margin.store.photos.decode", side_effect=decode) as counted:

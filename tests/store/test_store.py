@@ -29,11 +29,12 @@ from lucky_margin.core.errors import (
 from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
 from lucky_margin.core.render import render
+from lucky_margin.core.scene import DerivedKey, Scene
 from lucky_margin.store import Store
+from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import FileStore, write_whole
 from lucky_margin.store.finishes import folded
-from lucky_margin.store.proxies import ProxyStore
-from tests.support import SHA, encoded, gradient, noise
+from tests.support import SHA, encoded, gradient, noise, scene_of
 
 
 class StoreTest(unittest.TestCase):
@@ -85,17 +86,17 @@ class PhotoTest(StoreTest):
         finish = new_finish(name="x", photo_sha256=self.photo)
         again = self.opened()
         with mock.patch("lucky_margin.store.photos.decode", side_effect=AssertionError):
-            picture = render(finish, finish.sizes[0], again.photos)
+            picture = render(scene_of(finish, again.photos))
         np.testing.assert_array_equal(picture, noise(300, 200))
 
-    def test_lost_proxies_are_made_again(self):
-        for path in (self.folder / "proxies").glob("*.npy"):
+    def test_lost_levels_are_made_again(self):
+        for path in (self.folder / "derived").glob("*.npy"):
             path.unlink()
         np.testing.assert_array_equal(self.opened().photos.level(self.photo, 0), noise(300, 200))
 
     def test_a_lost_original_is_said_and_comes_back_with_the_same_photo(self):
         self.store.photos.original(self.photo).unlink()
-        for path in (self.folder / "proxies").glob("*.npy"):
+        for path in (self.folder / "derived").glob("*.npy"):
             path.unlink()
         again = self.opened()
         with self.assertRaisesRegex(OriginalMissing, "add the same photo again"):
@@ -125,7 +126,7 @@ class PhotoTest(StoreTest):
         with self.assertRaises(NotFound):
             self.store.photos.original(self.photo)
         self.assertEqual(list((self.folder / "originals").rglob("*/*")), [])
-        self.assertEqual(list((self.folder / "proxies").iterdir()), [])
+        self.assertEqual(list((self.folder / "derived").iterdir()), [])
 
 
 class SavingTest(StoreTest):
@@ -264,7 +265,7 @@ class ListTest(StoreTest):
 class ExportTest(StoreTest):
     def test_saved_files_are_recorded_and_had_again(self):
         record = self.started()
-        file = export(record.document, record.document.sizes[0], self.store.photos)
+        file = export(Scene(record.document, record.document.sizes[0], self.store.photos))
         kept = self.store.exports.add(
             file, finish_id=record.id, revision=record.revision, size_name="As cropped"
         )
@@ -278,7 +279,7 @@ class ExportTest(StoreTest):
     def test_deleting_a_finish_removes_files_that_no_other_finish_has(self):
         first, second = self.started(), self.started()
         files = FileStore(self.folder / "exports")
-        file = export(first.document, first.document.sizes[0], self.store.photos)
+        file = export(Scene(first.document, first.document.sizes[0], self.store.photos))
         for record in (first, second):
             self.store.exports.add(
                 file, finish_id=record.id, revision=record.revision, size_name="x"
@@ -294,7 +295,7 @@ class ExportTest(StoreTest):
         with self.assertRaises(NotFound):
             self.store.exports.get(99)
         record = self.started()
-        file = export(record.document, record.document.sizes[0], self.store.photos)
+        file = export(Scene(record.document, record.document.sizes[0], self.store.photos))
         kept = self.store.exports.add(
             file, finish_id=record.id, revision=record.revision, size_name="x"
         )
@@ -328,18 +329,49 @@ class FileTest(StoreTest):
         self.assertEqual(len(self.store.photos.list()), 1)
 
 
-class ProxyTest(StoreTest):
+class DerivedTest(StoreTest):
+    def kept(self, derived, photo):
+        return derived.load(DerivedKey("level", photo))
+
     def test_the_folder_is_bounded_and_the_longest_unused_goes(self):
-        proxies = ProxyStore(self.folder / "few", max_bytes=3 * 40_000)
+        derived = DerivedStore(self.folder / "few", max_bytes=3 * 31_000)
         for number in range(4):
-            proxies.keep(f"{number}" * 64, noise(100, 100))
-        self.assertIsNone(proxies.load("0" * 64, 0))
-        self.assertIsNotNone(proxies.load("3" * 64, 0))
+            derived.keep(DerivedKey("level", f"{number}" * 64), noise(100, 100))
+        self.assertIsNone(self.kept(derived, "0" * 64))
+        self.assertIsNotNone(self.kept(derived, "3" * 64))
 
     def test_a_photo_larger_than_the_bound_is_still_kept_while_it_is_used(self):
-        proxies = ProxyStore(self.folder / "few", max_bytes=10)
-        proxies.keep(SHA, noise(100, 100))
-        np.testing.assert_array_equal(proxies.load(SHA, 0), noise(100, 100))
+        derived = DerivedStore(self.folder / "few", max_bytes=10)
+        derived.keep(DerivedKey("level", SHA), noise(100, 100))
+        np.testing.assert_array_equal(self.kept(derived, SHA), noise(100, 100))
+
+    def test_other_inputs_or_another_version_are_another_array(self):
+        derived = DerivedStore(self.folder / "few")
+        keys = [
+            DerivedKey("bases", SHA),
+            DerivedKey("bases", SHA, version=2),
+            DerivedKey("bases", SHA, ("1",)),
+            DerivedKey("level", SHA, ("1",)),
+            DerivedKey("bases", "cd" * 32),
+        ]
+        for number, key in enumerate(keys):
+            derived.get_or_make(key, lambda number=number: np.full((2, 2), number))
+        for number, key in enumerate(keys):
+            np.testing.assert_array_equal(derived.load(key), number)
+
+    def test_arrays_come_out_read_only(self):
+        derived = DerivedStore(self.folder / "few")
+        made = derived.get_or_make(DerivedKey("bases", SHA), lambda: np.zeros((2, 2)))
+        with self.assertRaises(ValueError):
+            made[0, 0] = 1
+
+    def test_on_a_full_disk_a_picture_is_drawn_all_the_same(self):
+        full = mock.patch.object(DerivedStore, "keep", side_effect=StorageFull("The disk is full."))
+        for path in (self.folder / "derived").glob("*.npy"):
+            path.unlink()
+        with full:
+            level = self.store.photos.level(self.photo, 1)
+        self.assertEqual(level.shape, (100, 150, 3))
 
 
 class OwnSizeTest(StoreTest):

@@ -208,7 +208,7 @@ class HugeNumberTest(ServiceTest):
             422, "POST", f"{self.address}/weigh", json={"revision": huge, "size_id": "main"}
         )
         self.refused(412, "POST", f"{self.address}/undo", json={"etag": huge})
-        body = {k: v for k, v in self.draft(view="photo", x=huge, y=0).items() if k != "edit"}
+        body = self.draft(view="photo", x=huge, y=0)
         self.refused(422, "POST", "/bench/pixel", json=body)
 
 
@@ -223,7 +223,7 @@ class BenchRouteTest(ServiceTest):
             [step["key"] for step in steps],
             ["crop", "tone", "border", "pieces", "watermark", "export"],
         )
-        laid = self.ok("POST", "/bench/draft", json=self.draft())
+        laid = self.laid(self.draft())
         self.assertEqual([one["key"] for one in laid["docket"]], [one["key"] for one in steps])
         for step, drawn in zip(steps, laid["docket"], strict=True):
             self.assertFalse(drawn["is_set"], step)
@@ -232,12 +232,12 @@ class BenchRouteTest(ServiceTest):
 
     def test_a_step_that_is_switched_on_with_nothing_in_it_begins_with_what_is_usual(self):
         switch = {"kind": "switch_step", "step": "border", "on": True}
-        laid = self.ok("POST", "/bench/draft", json=self.draft(switch))
+        laid = self.laid(self.draft(switch))
         self.assertEqual(line(laid, "border"), "white, 2.5\N{NO-BREAK SPACE}%")
         self.refused(422, "POST", "/bench/draft", json=self.draft(switch | {"step": "crop"}))
 
     def test_a_draft_is_laid_out_after_its_edit(self):
-        laid = self.ok("POST", "/bench/draft", json=self.draft(TALL))
+        laid = self.laid(self.draft(TALL))
         self.assertEqual((laid["layout"]["width"], laid["layout"]["height"]), (108, 135))
         self.assertEqual(line(laid, "crop"), "108 × 135, centred")
         self.assertEqual(line(laid, "border"), "none")
@@ -261,7 +261,7 @@ class BenchRouteTest(ServiceTest):
         self.assertEqual(self.preview(document=document).headers["content-type"], "image/jpeg")
 
     def test_reading_one_pixel(self):
-        body = {k: v for k, v in self.draft(view="photo", x=7, y=9).items() if k != "edit"}
+        body = self.draft(view="photo", x=7, y=9)
         expected = "#{:02X}{:02X}{:02X}".format(*noise(300, 200)[9, 7])
         self.assertEqual(self.ok("POST", "/bench/pixel", json=body)["colour"], expected)
         self.refused(422, "POST", "/bench/pixel", json=body | {"x": 300})
@@ -286,7 +286,7 @@ class BenchRouteTest(ServiceTest):
 
     def test_a_draft_says_all_its_sizes_and_which_is_in_hand(self):
         plan = SIZE_LIBRARY[0].plan.model_dump(mode="json")
-        laid = self.ok("POST", "/bench/draft", json=self.draft({"kind": "add_size", "plan": plan}))
+        laid = self.laid(self.draft({"kind": "add_size", "plan": plan}))
         self.assertEqual(laid["size_id"], laid["sizes"][1]["id"])
         self.assertEqual(laid["layout"]["size_id"], laid["size_id"])
         faces = [(size["name"], size["width"], size["overridden"]) for size in laid["sizes"]]
@@ -301,11 +301,9 @@ class BenchRouteTest(ServiceTest):
         found = self.ok("POST", "/bench/trim", json={"document": document, "size_id": "main"})
         self.assertIn("60 × 50 px", found["message"])
         self.assertIn("left 30, top 20, right 30, bottom 30", found["message"])
-        laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
+        laid = self.laid(self.draft(found["edit"], document))
         self.assertEqual((laid["layout"]["width"], laid["layout"]["height"]), (60, 50))
-        nothing = self.ok(
-            "POST", "/bench/trim", json={k: v for k, v in self.draft().items() if k != "edit"}
-        )
+        nothing = self.ok("POST", "/bench/trim", json=self.draft())
         self.assertEqual((nothing["box"], nothing["edit"]), (None, None))
         self.assertIn("no plain margin", nothing["message"])
 
@@ -316,7 +314,7 @@ class BenchRouteTest(ServiceTest):
         document = self.finish["document"] | {"photo": {"sha256": sha256}}
         found = self.ok("POST", "/bench/auto", json=self.draft(None, document))
         self.assertIn("exposure", found["message"])
-        laid = self.ok("POST", "/bench/draft", json=self.draft(found["edit"], document))
+        laid = self.laid(self.draft(found["edit"], document))
         self.assertGreater(laid["here"]["tone"]["exposure"], 0.5)
         self.assertTrue(line(laid, "tone").startswith("exposure +"))
         figures = self.ok("POST", "/bench/tone", json=self.draft(None, laid["document"]))
@@ -437,7 +435,7 @@ class DraggedPieceRouteTest(ServiceTest):
 
     def test_a_drag_comes_back_with_its_guides(self):
         drag = {"kind": "drag_pieces", "ids": ["badge-1"], "dx": 2, "dy": -40, "snap": 5}
-        laid = self.ok("POST", "/bench/draft", json=self.draft(drag, self.document))
+        laid = self.laid(self.draft(drag, self.document))
         self.assertIn(150, [guide["x1"] for guide in laid["guides"]])
         self.assertTrue(any(guide["label"].endswith(" px") for guide in laid["guides"]))
 
@@ -493,7 +491,7 @@ class MarkRouteTest(ServiceTest):
         self.assertEqual(own.content, shipped.content)
         mark = {"id": 1, "name": "m", "version": 1, "design": {"words": "K", "family": font["key"]}}
         draft = self.draft({"kind": "add_mark", "mark": mark})
-        laid = self.ok("POST", "/bench/draft", json=draft)
+        laid = self.laid(draft)
         self.assertEqual(
             (line(laid, "pieces"), laid["layout"]["pieces"][0]["kind"]), ("1 mark", "mark")
         )
@@ -501,8 +499,8 @@ class MarkRouteTest(ServiceTest):
     def test_a_watermark_is_dragged_with_its_guides(self):
         document = self.finish["document"] | {"watermark": {"text": "Pebblewick"}}
         drag = {"kind": "drag_watermark", "dx": -40, "dy": -60}
-        laid = self.ok("POST", "/bench/draft", json=self.draft(drag, document))
-        before = self.ok("POST", "/bench/draft", json=self.draft(None, document))
+        laid = self.laid(self.draft(drag, document))
+        before = self.laid(self.draft(None, document))
         moved = [laid["layout"]["watermark"][side] for side in ("left", "top")]
         home = [before["layout"]["watermark"][side] for side in ("left", "top")]
         self.assertAlmostEqual(moved[0] - home[0], -40, delta=0.01)
@@ -514,7 +512,7 @@ class MarkRouteTest(ServiceTest):
         document = self.finish["document"]
         own = {"border": {"colour": "#000000"}, "watermark": {"spot": {"x": 0, "y": 0}}}
         size = document["sizes"][0] | {"overrides": own}
-        laid = self.ok("POST", "/bench/draft", json=self.draft(None, document | {"sizes": [size]}))
+        laid = self.laid(self.draft(None, document | {"sizes": [size]}))
         self.assertEqual(
             laid["here"]["overrides"],
             [
@@ -573,7 +571,7 @@ class WordsRouteTest(ServiceTest):
         found = self.ok("POST", "/bench/readable", json=self.body)
         self.assertEqual(found["edit"]["kind"], "set_piece")
         draft = {"document": self.body["document"], "size_id": "main", "edit": found["edit"]}
-        laid = self.ok("POST", "/bench/draft", json=draft)
+        laid = self.laid(draft)
         self.assertEqual(line(laid, "pieces"), "“Glaze”")
         after = self.ok(
             "POST", "/bench/legibility", json=self.body | {"document": laid["document"]}
@@ -633,7 +631,7 @@ class SizeRouteTest(ServiceTest):
 class ExportRouteTest(ServiceTest):
     def weighed(self):
         body = {"revision": self.finish["revision"], "size_id": "main"}
-        return self.ok("POST", f"{self.address}/weigh", json=body)
+        return self.done(self.ok("POST", f"{self.address}/weigh", json=body))
 
     def saved(self, sha256):
         body = {"revision": self.finish["revision"], "size_id": "main", "sha256": sha256}
@@ -677,7 +675,7 @@ class ExportRouteTest(ServiceTest):
         weighed = self.weighed()
         self.assertFalse(weighed["meets_cap"])
         for suggestion in weighed["suggestions"]:
-            self.ok("POST", "/bench/draft", json=self.draft(suggestion["edit"]))
+            self.laid(self.draft(suggestion["edit"]))
         self.assertIn("px would do", weighed["suggestions"][-1]["label"])
 
     def test_opening_as_it_was(self):

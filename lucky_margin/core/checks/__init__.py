@@ -8,8 +8,7 @@ from collections.abc import Callable, Iterable
 from lucky_margin.core.checks import piece_checks, size_checks
 from lucky_margin.core.checks.check import Check, CheckAction
 from lucky_margin.core.checks.legibility import contrast_of, make_readable, palette_of, text_on
-from lucky_margin.core.document import Finish, Size
-from lucky_margin.core.render import Scene, Sources
+from lucky_margin.core.scene import Scene
 
 __all__ = [
     "CHECKS",
@@ -38,14 +37,13 @@ CHECKS: tuple[Callable[[Scene], Check | Iterable[Check] | None], ...] = (
 """In the order in which they are said."""
 
 
-def check(finish: Finish, size: Size, sources: Sources) -> list[Check]:
-    """The checks of ``size``: those that are fine and still worth saying, and the warnings.
+def check(scene: Scene) -> list[Check]:
+    """The checks of a size: those that are fine and still worth saying, and the warnings.
 
     Raises:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    scene = Scene(finish, size, sources)
     found: list[Check] = []
     for one in CHECKS:
         result = one(scene)

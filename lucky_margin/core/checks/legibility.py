@@ -16,11 +16,9 @@ from PIL import Image
 from lucky_margin.core import oklab
 from lucky_margin.core.document import (
     Box,
-    Finish,
     PieceChanges,
     Plate,
     Shadow,
-    Size,
     TextPiece,
     rgb_of,
 )
@@ -28,10 +26,9 @@ from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.pieces import LaidPiece, Part, Sprite, sprite_of
 from lucky_margin.core.render.compose import Layer, SpriteLayer, compose
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.render import draw
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.render.render import render
 from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.text import is_own
 from lucky_margin.core.types import Mask, Picture8
 
@@ -85,15 +82,14 @@ def contrast_ratio(one: Floats, other: Floats) -> Floats:
     return (np.maximum(one, other) + 0.05) / (np.minimum(one, other) + 0.05)
 
 
-def contrast_of(finish: Finish, size: Size, piece_id: str, sources: Sources) -> Contrast | None:
-    """The contrast of a text on ``size``; None where none of its letters can be seen.
+def contrast_of(scene: Scene, piece_id: str) -> Contrast | None:
+    """The contrast of a text; None where none of its letters can be seen.
 
     Raises:
         BadInput: the piece is no text.
         NotFound: it is not on this size.
     """
-    scene = Scene(finish, size, sources)
-    piece = text_on(finish, size, piece_id)
+    piece = text_on(scene, piece_id)
     seen = _seen(scene, piece)
     if seen is None:
         return None
@@ -111,17 +107,14 @@ def wanted_contrast(laid: LaidPiece, scene: Scene) -> float:
     return WANTED_LARGE if pixels >= large else WANTED
 
 
-def make_readable(
-    finish: Finish, size: Size, piece_id: str, sources: Sources
-) -> tuple[PieceChanges, str] | None:
+def make_readable(scene: Scene, piece_id: str) -> tuple[PieceChanges, str] | None:
     """The least that makes a text readable, and how to say it: the smallest change of the
     letters' OKLab lightness; else a shadow; else a plate. None when it is readable already.
 
     Raises:
         BadInput, NotFound: as for ``contrast_of``.
     """
-    scene = Scene(finish, size, sources)
-    piece = text_on(finish, size, piece_id)
+    piece = text_on(scene, piece_id)
     seen = _seen(scene, piece)
     if seen is None:
         return None
@@ -173,13 +166,13 @@ def palette_of(photo: Picture8, count: int = 5) -> list[str]:
     ]
 
 
-def text_on(finish: Finish, size: Size, piece_id: str) -> TextPiece:
+def text_on(scene: Scene, piece_id: str) -> TextPiece:
     """
     Raises:
         BadInput: the piece is no text.
         NotFound: it is not on this size.
     """
-    for piece in finish.pieces_of(size):
+    for piece in scene.finish.pieces_of(scene.size):
         if piece.id == piece_id:
             if not isinstance(piece, TextPiece):
                 raise BadInput("Only words have a contrast to be read by.")
@@ -202,7 +195,7 @@ def _seen(scene: Scene, piece: TextPiece) -> _Seen | None:
     if not edge.any():
         return None
     but_the_fill: dict[str, Part] = {piece.id: "all but the fill"}
-    behind = draw(scene, scale=scale, region=region, parts=but_the_fill, rough=True)
+    behind = render(scene, scale=scale, region=region, parts=but_the_fill, rough=True)
     return _Seen(laid, behind[:, :, :3], edge)
 
 
@@ -262,5 +255,5 @@ def _reaches(scene: Scene, piece: TextPiece, changes: PieceChanges, wanted: floa
     others = {key: ways for key, ways in size.overrides.pieces.items() if key != piece.id}
     plain = size.with_overrides(pieces=others)
     tried = finish.model_copy(update={"pieces": pieces}).with_size(plain)
-    found = contrast_of(tried, plain, piece.id, scene.sources)
+    found = contrast_of(Scene(tried, plain, scene.sources), piece.id)
     return found is not None and found.ratio >= wanted

@@ -18,9 +18,9 @@ from lucky_margin.core.framing import focus_on
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.render.calm import calm_places_of
-from lucky_margin.core.render.render import draw
-from lucky_margin.core.render.scene import Scene
+from lucky_margin.core.render.render import render
 from lucky_margin.core.sampling.srgb import decode
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.text import FAMILIES, STAND_IN, is_own
 
 LEAST_X_HEIGHT = 7.0
@@ -65,11 +65,10 @@ def _name(laid: LaidPiece) -> str:
 
 
 def _contrast(laid: LaidPiece, scene: Scene) -> Check | None:
-    finish, size, sources = scene.finish, scene.size, scene.sources
-    contrast = contrast_of(finish, size, laid.piece.id, sources)
+    contrast = contrast_of(scene, laid.piece.id)
     if contrast is None or contrast.suffices:
         return None
-    mend = make_readable(finish, size, laid.piece.id, sources)
+    mend = make_readable(scene, laid.piece.id)
     action = None
     if mend:
         edit = SetPiece(ids=(laid.piece.id,), changes=mend[0], only_this_size=True)
@@ -181,7 +180,7 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     if share <= MOST_OF_FOCUS:
         return None
     action = None
-    if places := calm_places_of(scene.finish, scene.size, laid.piece.id, scene.sources):
+    if places := calm_places_of(scene, laid.piece.id):
         best = places[0]
         edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
         action = CheckAction(label="Move it beside", edit=edit)
@@ -238,7 +237,7 @@ def watermark_strength(scene: Scene) -> float | None:
     them can be seen."""
     scale = scene.scale_for(MEASURED_SIDE)
     with_mark, plain = (
-        from_light(decode(draw(one, scale=scale, rough=True)[:, :, :3] / 255))
+        from_light(decode(render(one, scale=scale, rough=True)[:, :, :3] / 255))
         for one in (scene, scene.without_watermark())
     )
     change = np.abs(with_mark[:, :, 0] - plain[:, :, 0])

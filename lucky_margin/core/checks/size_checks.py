@@ -9,7 +9,6 @@ from lucky_margin.core.document import (
     Box,
     Crop,
     ExportChanges,
-    Finish,
     FixedPixels,
     OneSide,
     Pixels,
@@ -27,8 +26,7 @@ from lucky_margin.core.framing import Frame, focus_box
 from lucky_margin.core.render.layers import flatten_colour
 from lucky_margin.core.render.measure import measure_noise, measure_tone
 from lucky_margin.core.render.render import render
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.scene import Scene
 
 SHARP = 1.0
 """Output pixels for each photo pixel up to which a size is as sharp as the photo."""
@@ -188,7 +186,7 @@ def clipping(scene: Scene) -> Check | None:
     """What the tone clips that the photo does not."""
     if not scene.tone.is_set:
         return None
-    newly = measure_tone(scene.finish, scene.size, scene.sources).newly
+    newly = measure_tone(scene).newly
     shares = ((newly.high, "white"), (newly.low, "black"))
     clipped = " and ".join(
         f"{100 * share:.1f}\N{NO-BREAK SPACE}% to {end}" for share, end in shares
@@ -199,21 +197,22 @@ def clipping(scene: Scene) -> Check | None:
         key="clipping",
         severity="warning",
         text=f"The tone clips what the photo still shows: {clipped}.",
-        action=_gentler(scene.finish, scene.size, scene.sources),
+        action=_gentler(scene),
     )
 
 
-def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
+def _gentler(scene: Scene) -> CheckAction:
     """The settings that clip, each by the same share weaker, until no more is clipped; where
     that is not enough, no tone at all."""
-    tone = finish.as_set("tone", size)
+    tone = scene.finish.as_set("tone", scene.size)
+    following = scene.size.with_overrides(tone=ToneChanges())
 
     def weaker(share: float) -> ToneChanges:
         return ToneChanges(**{name: round(share * getattr(tone, name), 2) for name in _CLIPPERS})
 
     def clips(share: float) -> bool:
-        tried = finish.model_copy(update={"tone": weaker(share).applied_to(tone)})
-        newly = measure_tone(tried, size.with_overrides(tone=ToneChanges()), sources).newly
+        tried = scene.finish.model_copy(update={"tone": weaker(share).applied_to(tone)})
+        newly = measure_tone(replace(scene, finish=tried, size=following)).newly
         return max(newly.high, newly.low) > CLIPPED
 
     if clips(0.0):
@@ -228,30 +227,30 @@ def _gentler(finish: Finish, size: Size, sources: Sources) -> CheckAction:
 
 def noise(scene: Scene) -> Check | None:
     """What noise is left in the toned photo."""
-    left = measure_noise(scene.finish, scene.size, scene.sources)
+    left = measure_noise(scene)
     if left < NOISY:
         return None
     return Check(
         key="noise",
         severity="warning",
         text=f"Noise shows: {left:.1f} of 255 steps in the quiet parts of the photo.",
-        action=_smoother(scene.finish, scene.size, scene.sources),
+        action=_smoother(scene),
     )
 
 
-def _smoother(finish: Finish, size: Size, sources: Sources) -> CheckAction | None:
+def _smoother(scene: Scene) -> CheckAction | None:
     """The least smoothing, of what is tried, that brings the noise down."""
-    tone = finish.tone_of(size)
     for amount in _SMOOTHING_TRIED:
-        if amount <= tone.noise_reduction:
+        if amount <= scene.tone.noise_reduction:
             continue
         changes = ToneChanges(
             on=True,
             noise_reduction=amount,
-            colour_noise_reduction=max(amount, tone.colour_noise_reduction),
+            colour_noise_reduction=max(amount, scene.tone.colour_noise_reduction),
         )
-        tried = size.with_overrides(tone=_over(size.overrides.tone, changes))
-        if measure_noise(finish, tried, sources) < NOISY:
+        overridden = _over(scene.size.overrides.tone, changes)
+        tried = replace(scene, size=scene.size.with_overrides(tone=overridden))
+        if measure_noise(tried) < NOISY:
             edit = SetTone(changes=changes, only_this_size=True)
             return CheckAction(label=f"Smooth it by {amount}", edit=edit)
     return None
@@ -272,7 +271,7 @@ def transparency(scene: Scene) -> Check | None:
     if is_opaque and size.shape == Rectangle():
         return None  # nothing can be transparent, so nothing needs drawing
     as_png = size.with_overrides(export=ExportChanges(format="png"))
-    picture = render(finish, as_png, scene.sources, scale=_MEASURED_AT)
+    picture = render(replace(scene, size=as_png), scale=_MEASURED_AT)
     if picture.shape[2] == 3:
         return None
     share = 100 * (1 - float(picture[:, :, 3].mean()) / 255)

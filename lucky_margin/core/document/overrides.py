@@ -28,7 +28,10 @@ class Changes(Value):
 
     @model_serializer(mode="wrap")
     def _only_given(self, serialize: SerializerFunctionWrapHandler) -> dict[str, Any]:
-        return {key: value for key, value in serialize(self).items() if key in self.given}
+        given = self.given
+        if not given:  # as most are
+            return {}
+        return {key: value for key, value in serialize(self).items() if key in given}
 
     @property
     def given(self) -> set[str]:

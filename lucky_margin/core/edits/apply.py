@@ -1,5 +1,6 @@
 """Carrying out edits. Pure: a finish goes in, the changed one and perhaps a remark come out."""
 
+from dataclasses import replace
 from typing import TYPE_CHECKING, Annotated, Union
 
 from pydantic import Field, ValidationError
@@ -16,12 +17,10 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     steps,
     tone,
 )
-from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.registry import CARRIERS, EditBase
 from lucky_margin.core.errors import BadDocument
-from lucky_margin.core.framing import frame_of
-from lucky_margin.core.photos import PhotoFacts
-from lucky_margin.core.text import FontFinder, no_fonts
+from lucky_margin.core.scene import NO_SCENES, Scene, Scenes, sound_scenes
 
 if TYPE_CHECKING:
     Edit = EditBase
@@ -30,28 +29,19 @@ else:
     """Any edit, told apart by its kind."""
 
 
-def apply_edit(
-    finish: Finish,
-    size_id: str,
-    edit: EditBase,
-    facts: PhotoFacts,
-    font: FontFinder = no_fonts,
-) -> Edited:
-    """``finish`` after ``edit``, which concerns the size ``size_id`` where it concerns one;
-    ``font`` finds own fonts, which say how large words are.
+def apply_edit(scene: Scene, edit: EditBase, before: Scenes = NO_SCENES) -> Edited:
+    """The scene's finish after ``edit``, which concerns the scene's size where it concerns one.
+    What the edit leaves alone is not worked out again of those scenes that are known ``before``.
 
     Raises:
         BadDocument: the edit asks for a value out of range.
         BadInput: the edit makes no sense here.
-        NotFound: there is no such size.
+        NotFound: a photo or a piece is not there.
         TooLarge: a size would come to too many pixels.
     """
-    size = finish.size(size_id)
     try:
-        edited = CARRIERS[type(edit)](Context(finish, size, facts, font), edit)
+        edited = CARRIERS[type(edit)](scene, edit)
         checked = Finish.model_validate(edited.finish.model_dump())
     except ValidationError as error:
         raise BadDocument(describe_validation_error(error)) from error
-    for size in checked.sizes:
-        frame_of(checked, size, facts.width, facts.height)
-    return Edited(checked, edited.size_id, edited.message, edited.guides)
+    return replace(edited, finish=checked, scenes=sound_scenes(checked, scene.sources, before))

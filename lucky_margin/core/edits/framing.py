@@ -6,12 +6,13 @@ from typing import Literal
 from pydantic import Field
 
 from lucky_margin.core.document import Box, Crop, Finish, Focus, Point, Turn, TurnChanges
-from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.edited import Edited, changed, with_crop, with_window
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import Grip, WindowField, dragged, drawn, scaled, typed
 from lucky_margin.core.framing.rooms import clamped
+from lucky_margin.core.scene import Scene
 
 MOST_STRAIGHTENING = 45.0
 
@@ -30,17 +31,17 @@ class DragWindow(EditBase):
 
 
 @carries_out(DragWindow)
-def drag_window(here: Context, edit: DragWindow) -> Edited:
+def drag_window(scene: Scene, edit: DragWindow) -> Edited:
     box = dragged(
-        here.frame.window,
-        here.photo.window_room,
+        scene.frame.window,
+        scene.photo.window_room,
         grip=edit.grip,
         dx=edit.dx,
         dy=edit.dy,
-        ratio=here.frame.held_ratio,
+        ratio=scene.frame.held_ratio,
         pull=edit.snap,
     )
-    return here.with_window(box)
+    return with_window(scene, box)
 
 
 class DrawWindow(EditBase):
@@ -54,16 +55,16 @@ class DrawWindow(EditBase):
 
 
 @carries_out(DrawWindow)
-def draw_window(here: Context, edit: DrawWindow) -> Edited:
+def draw_window(scene: Scene, edit: DrawWindow) -> Edited:
     box = drawn(
-        here.photo.window_room,
+        scene.photo.window_room,
         x0=edit.x0,
         y0=edit.y0,
         x1=edit.x1,
         y1=edit.y1,
-        ratio=here.frame.held_ratio,
+        ratio=scene.frame.held_ratio,
     )
-    return here.with_window(box)
+    return with_window(scene, box)
 
 
 class TypeWindow(EditBase):
@@ -75,22 +76,22 @@ class TypeWindow(EditBase):
 
 
 @carries_out(TypeWindow)
-def type_window(here: Context, edit: TypeWindow) -> Edited:
-    frame = here.frame
+def type_window(scene: Scene, edit: TypeWindow) -> Edited:
+    frame = scene.frame
     box = typed(
         frame.window,
-        here.photo.window_room,
+        scene.photo.window_room,
         field=edit.field,
         value=edit.value,
         ratio=frame.held_ratio,
     )
-    edited = here.with_window(box)
+    edited = with_window(scene, box)
     read = {"from_left": "left", "from_top": "top"}.get(edit.field, edit.field)
     reached = getattr(box, read)
     if abs(reached - edit.value) < 1:
         return edited
-    return here.edited(
-        edited.finish, f"The photo allows {reached:.0f} px here, so that is what it became."
+    return Edited.of(
+        scene, edited.finish, f"The photo allows {reached:.0f} px here, so that is what it became."
     )
 
 
@@ -102,10 +103,10 @@ class SetWindow(EditBase):
 
 
 @carries_out(SetWindow)
-def set_window(here: Context, edit: SetWindow) -> Edited:
+def set_window(scene: Scene, edit: SetWindow) -> Edited:
     if edit.window is None:
-        return here.with_crop(window=None)
-    return here.with_window(here.photo.window_room.moved_inside(edit.window))
+        return with_crop(scene, window=None)
+    return with_window(scene, scene.photo.window_room.moved_inside(edit.window))
 
 
 class ScaleWindow(EditBase):
@@ -116,8 +117,10 @@ class ScaleWindow(EditBase):
 
 
 @carries_out(ScaleWindow)
-def scale_window(here: Context, edit: ScaleWindow) -> Edited:
-    return here.with_window(scaled(here.frame.window, here.photo.window_room, factor=edit.factor))
+def scale_window(scene: Scene, edit: ScaleWindow) -> Edited:
+    return with_window(
+        scene, scaled(scene.frame.window, scene.photo.window_room, factor=edit.factor)
+    )
 
 
 class SetContain(EditBase):
@@ -128,8 +131,8 @@ class SetContain(EditBase):
 
 
 @carries_out(SetContain)
-def set_contain(here: Context, edit: SetContain) -> Edited:
-    return here.with_crop(contain=edit.contain)
+def set_contain(scene: Scene, edit: SetContain) -> Edited:
+    return with_crop(scene, contain=edit.contain)
 
 
 class SetFocus(EditBase):
@@ -140,8 +143,8 @@ class SetFocus(EditBase):
 
 
 @carries_out(SetFocus)
-def set_focus(here: Context, edit: SetFocus) -> Edited:
-    return here.edited(changed(here.finish, focus=edit.focus))
+def set_focus(scene: Scene, edit: SetFocus) -> Edited:
+    return Edited.of(scene, changed(scene.finish, focus=edit.focus))
 
 
 class DrawFocus(EditBase):
@@ -158,17 +161,17 @@ class DrawFocus(EditBase):
 
 
 @carries_out(DrawFocus)
-def draw_focus(here: Context, edit: DrawFocus) -> Edited:
-    corners = [here.photo.to_photo(x, y) for x in (edit.x0, edit.x1) for y in (edit.y0, edit.y1)]
-    xs = [clamped(x / here.facts.width, 0, 1) for x, _ in corners]
-    ys = [clamped(y / here.facts.height, 0, 1) for _, y in corners]
+def draw_focus(scene: Scene, edit: DrawFocus) -> Edited:
+    corners = [scene.photo.to_photo(x, y) for x in (edit.x0, edit.x1) for y in (edit.y0, edit.y1)]
+    xs = [clamped(x / scene.facts.width, 0, 1) for x, _ in corners]
+    ys = [clamped(y / scene.facts.height, 0, 1) for _, y in corners]
     left, top, width, height = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
     point = Point(x=left + width / 2, y=top + height / 2)
     box = None
-    if width * here.facts.width >= LEAST_BOX and height * here.facts.height >= LEAST_BOX:
+    if width * scene.facts.width >= LEAST_BOX and height * scene.facts.height >= LEAST_BOX:
         # Rounding may not carry the far edges past the photo.
         box = Box(left=left, top=top, width=min(width, 1 - left), height=min(height, 1 - top))
-    return here.edited(changed(here.finish, focus=Focus(point=point, box=box)))
+    return Edited.of(scene, changed(scene.finish, focus=Focus(point=point, box=box)))
 
 
 class TurnQuarter(EditBase):
@@ -180,11 +183,11 @@ class TurnQuarter(EditBase):
 
 
 @carries_out(TurnQuarter)
-def turn_quarter(here: Context, edit: TurnQuarter) -> Edited:
-    turn = here.photo.turn
+def turn_quarter(scene: Scene, edit: TurnQuarter) -> Edited:
+    turn = scene.photo.turn
     quarters = (turn.quarters + (1 if edit.way == "right" else 3)) % 4
-    edited = step_changed(here, "turn", TurnChanges(quarters=quarters), edit.only_this_size)
-    return here.edited(_with_windows_turned(here.finish, edited.finish))
+    edited = step_changed(scene, "turn", TurnChanges(quarters=quarters), edit.only_this_size)
+    return Edited.of(scene, _with_windows_turned(scene.finish, edited.finish))
 
 
 class Mirror(EditBase):
@@ -196,16 +199,16 @@ class Mirror(EditBase):
 
 
 @carries_out(Mirror)
-def mirror(here: Context, edit: Mirror) -> Edited:
+def mirror(scene: Scene, edit: Mirror) -> Edited:
     """Mirroring what is seen runs every turn the other way round."""
-    turn = here.photo.turn
+    turn = scene.photo.turn
     half = 0 if edit.way == "across" else 2
     changes = TurnChanges(
         mirrored=not turn.mirrored,
         quarters=(half - turn.quarters) % 4,
         straighten=-turn.straighten,
     )
-    return step_changed(here, "turn", changes, edit.only_this_size)
+    return step_changed(scene, "turn", changes, edit.only_this_size)
 
 
 class LevelLine(EditBase):
@@ -221,24 +224,24 @@ class LevelLine(EditBase):
 
 
 @carries_out(LevelLine)
-def level_line(here: Context, edit: LevelLine) -> Edited:
+def level_line(scene: Scene, edit: LevelLine) -> Edited:
     dx, dy = edit.x1 - edit.x0, edit.y1 - edit.y0
     if dx == dy == 0:
         raise BadInput("A line needs two ends; draw it along something level or upright.")
     slope = math.degrees(math.atan2(dy, dx))
     off = (slope + 45) % 90 - 45  # from the nearer of level and upright, -45 to 45
     limit = MOST_STRAIGHTENING
-    straighten = clamped(here.photo.turn.straighten - off, -limit, limit)
+    straighten = clamped(scene.photo.turn.straighten - off, -limit, limit)
     changes = TurnChanges(straighten=round(straighten, 2))
-    return step_changed(here, "turn", changes, edit.only_this_size)
+    return step_changed(scene, "turn", changes, edit.only_this_size)
 
 
-def reset_crop(here: Context) -> Edited:
+def reset_crop(scene: Scene) -> Edited:
     """Follow the focus again, no turn, and the shape the size came with."""
-    finish = here.finish.model_copy(update={"turn": Turn()})
-    size = here.size.with_overrides(turn=TurnChanges())
+    finish = scene.finish.model_copy(update={"turn": Turn()})
+    size = scene.size.with_overrides(turn=TurnChanges())
     size = size.model_copy(update={"crop": Crop(), "shape": size.default_shape})
-    return here.edited(finish.with_size(size))
+    return Edited.of(scene, finish.with_size(size))
 
 
 def _with_windows_turned(before: Finish, after: Finish) -> Finish:

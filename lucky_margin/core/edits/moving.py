@@ -18,12 +18,10 @@ from lucky_margin.core.document import (
     WatermarkChanges,
     rgb_of,
 )
-from lucky_margin.core.edits.context import Context, Edited, Guide
+from lucky_margin.core.edits.edited import Edited, Guide
 from lucky_margin.core.edits.placing import (
     changed_piece,
-    laid_here,
     laid_one,
-    margins_here,
     put,
     spot_at,
     within,
@@ -33,6 +31,7 @@ from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.pieces.watermark import watermark_pieces
+from lucky_margin.core.scene import Scene
 
 LIGHT, DARK = "#FFFFFF", "#000000"
 
@@ -54,14 +53,14 @@ class DragPieces(EditBase):
 
 
 @carries_out(DragPieces)
-def drag_pieces(here: Context, edit: DragPieces) -> Edited:
+def drag_pieces(scene: Scene, edit: DragPieces) -> Edited:
     """The pieces moved by so many output pixels, drawn to near lines together."""
-    laid = {one.piece.id: one for one in laid_here(here)}
+    laid = {one.piece.id: one for one in scene.pieces}
     moved = [laid[key] for key in edit.ids if key in laid and not laid[key].piece.locked]
     if not moved:
-        return here.edited(here.finish)
+        return Edited.of(scene, scene.finish)
     dx, dy = edit.dx, edit.dy
-    output, room = here.frame.output, margins_here(here).box
+    output, room = scene.frame.output, scene.margins.box
     whole = Box(left=0, top=0, width=output.width, height=output.height)
     others = [one.bounds for key, one in laid.items() if key not in edit.ids]
     union = _union([one.bounds for one in moved]).moved(dx, dy)
@@ -79,7 +78,7 @@ def drag_pieces(here: Context, edit: DragPieces) -> Edited:
             lines.append(Guide(x1=at_x, y1=0, x2=at_x, y2=output.height))
         if at_y is not None:
             lines.append(Guide(x1=0, y1=at_y, x2=output.width, y2=at_y))
-    put_down = put(here, {one: (one.x + dx, one.y + dy) for one in moved}, edit.only_this_size)
+    put_down = put(scene, {one: (one.x + dx, one.y + dy) for one in moved}, edit.only_this_size)
     return replace(put_down, guides=(*lines, *_distances(union, room)))
 
 
@@ -94,22 +93,22 @@ class DragWatermark(EditBase):
 
 
 @carries_out(DragWatermark)
-def drag_watermark(here: Context, edit: DragWatermark) -> Edited:
+def drag_watermark(scene: Scene, edit: DragWatermark) -> Edited:
     """The watermark's spot moved, inside the margin box, drawn to its sides and middles.
 
     Raises:
         BadInput: it is not on one spot.
     """
-    mark = here.finish.watermark_of(here.size)
-    margins = margins_here(here)
+    mark = scene.finish.watermark_of(scene.size)
+    margins = scene.margins
     if mark.place != "spot" or not mark.is_set:
         raise BadInput("Only a watermark that is on one spot can be moved.")
-    box = watermark_pieces(mark, margins, here.frame, here.font)[0].bounds
-    room, output = margins.box, here.frame.output
+    box = watermark_pieces(mark, margins, scene.frame, scene.sources.font)[0].bounds
+    room, output = margins.box, scene.frame.output
     x, at_x = _spot(box.left + edit.dx, box.width, room.left, room.width, edit.snap)
     y, at_y = _spot(box.top + edit.dy, box.height, room.top, room.height, edit.snap)
     changes = WatermarkChanges(spot=MarginAnchor(x=x, y=y))
-    moved = step_changed(here, "watermark", changes, edit.only_this_size)
+    moved = step_changed(scene, "watermark", changes, edit.only_this_size)
     lines = [Guide(x1=at_x, y1=0, x2=at_x, y2=output.height)] if at_x is not None else []
     lines += [Guide(x1=0, y1=at_y, x2=output.width, y2=at_y)] if at_y is not None else []
     return replace(moved, guides=tuple(lines))
@@ -154,18 +153,18 @@ class AlignPieces(EditBase):
 
 
 @carries_out(AlignPieces)
-def align_pieces(here: Context, edit: AlignPieces) -> Edited:
+def align_pieces(scene: Scene, edit: AlignPieces) -> Edited:
     """One piece to the margin box, several to the box around them."""
-    chosen = [one for one in laid_here(here) if one.piece.id in edit.ids]
+    chosen = [one for one in scene.pieces if one.piece.id in edit.ids]
     if not chosen:
-        return here.edited(here.finish)
+        return Edited.of(scene, scene.finish)
     boxes = [one.bounds for one in chosen]
-    room = margins_here(here).box if len(chosen) == 1 else _union(boxes)
+    room = scene.margins.box if len(chosen) == 1 else _union(boxes)
     places: dict[LaidPiece, tuple[float, float]] = {}
     for one, box in zip(chosen, boxes, strict=True):
         dx, dy = _ALIGNED[edit.to](box, room)
         places[one] = one.x + dx, one.y + dy
-    return put(here, places, edit.only_this_size)
+    return put(scene, places, edit.only_this_size)
 
 
 class ScalePiece(EditBase):
@@ -180,10 +179,10 @@ class ScalePiece(EditBase):
 
 
 @carries_out(ScalePiece)
-def scale_piece(here: Context, edit: ScalePiece) -> Edited:
+def scale_piece(scene: Scene, edit: ScalePiece) -> Edited:
     """A corner dragged scales a piece about the opposite corner, keeping its proportions; a
     side grip changes the width of a text's lines, or one side of a badge."""
-    laid = laid_one(here, edit.id)
+    laid = laid_one(scene, edit.id)
     angle = math.radians(laid.angle)
     along = edit.dx * math.cos(angle) + edit.dy * math.sin(angle)
     across = -edit.dx * math.sin(angle) + edit.dy * math.cos(angle)
@@ -193,21 +192,21 @@ def scale_piece(here: Context, edit: ScalePiece) -> Edited:
     if laid.spans_ends and isinstance(piece, BadgePiece):
         height = piece.height + 2 * across * y / laid.short_side
         fields: dict[str, Any] = {"height": within(height, _SMALLEST, _LARGEST)}
-        return here.edited(changed_piece(here, piece.id, fields, edit.only_this_size).finish)
+        return Edited.of(scene, changed_piece(scene, piece.id, fields, edit.only_this_size).finish)
     if x and y:
         diagonal = math.hypot(laid.width, laid.height)
         gained = (along * x * laid.width + across * y * laid.height) / diagonal**2
         fields = scaled_fields(laid, max(0.02, 1 + gained))
     elif isinstance(piece, TextPiece) and x and not piece.repeat:
         width = max(laid.width + along * x, laid.em / 2)
-        fields = {"wrap": within(width / margins_here(here).box.width, 0.02, 4), "fill": False}
+        fields = {"wrap": within(width / scene.margins.box.width, 0.02, 4), "fill": False}
     elif isinstance(piece, BadgePiece) and not piece.repeat:
         side, gain = ("width", along * x) if x else ("height", across * y)
         length = getattr(piece, side) + gain / laid.short_side
         fields = {side: within(length, _SMALLEST, _LARGEST)}
     else:
         fields = scaled_fields(laid, max(0.02, 1 + (along * x + across * y) / laid.width))
-    edited = changed_piece(here, piece.id, fields, edit.only_this_size)
+    edited = changed_piece(scene, piece.id, fields, edit.only_this_size)
     # The side or corner opposite the grip stays where it is.
     now = laid_one(edited, edit.id)
     shift_x, shift_y = (now.width - laid.width) / 2 * x, (now.height - laid.height) / 2 * y
@@ -229,9 +228,9 @@ class TurnPiece(EditBase):
 
 
 @carries_out(TurnPiece)
-def turn_piece(here: Context, edit: TurnPiece) -> Edited:
+def turn_piece(scene: Scene, edit: TurnPiece) -> Edited:
     """Turned so that what was right above the middle goes along with the pointer."""
-    laid = laid_one(here, edit.id)
+    laid = laid_one(scene, edit.id)
     angle = math.radians(laid.angle)
     reach = laid.height / 2 + edit.distance
     x = reach * math.sin(angle) + edit.dx
@@ -239,7 +238,7 @@ def turn_piece(here: Context, edit: TurnPiece) -> Edited:
     turned = math.degrees(math.atan2(x, -y))
     if edit.step:
         turned = edit.step * round(turned / edit.step)
-    edited = changed_piece(here, edit.id, {"angle": round(turned, 1)}, edit.only_this_size)
+    edited = changed_piece(scene, edit.id, {"angle": round(turned, 1)}, edit.only_this_size)
     now = laid_one(edited, edit.id)
     return put(edited, {now: (laid.x, laid.y)}, edit.only_this_size)
 
@@ -253,17 +252,17 @@ class AnchorPiece(EditBase):
 
 
 @carries_out(AnchorPiece)
-def anchor_piece(here: Context, edit: AnchorPiece) -> Edited:
+def anchor_piece(scene: Scene, edit: AnchorPiece) -> Edited:
     """Hang a piece on the photo's point under its middle, or on the margin box; it stays where it
     is on the size in hand."""
-    laid = laid_one(here, edit.id)
+    laid = laid_one(scene, edit.id)
     if edit.to == "margin":
-        edited = changed_piece(here, edit.id, {"anchor": MarginAnchor().model_dump()}, False)
+        edited = changed_piece(scene, edit.id, {"anchor": MarginAnchor().model_dump()}, False)
         return put(edited, {laid_one(edited, edit.id): (laid.x, laid.y)}, False)
     tail = laid.ends.tail if laid.ends else (laid.x, laid.y)
-    anchor = PhotoAnchor(point=spot_at(here, *tail)).model_dump()
-    return here.edited(
-        changed_piece(here, edit.id, {"anchor": anchor, "dx": 0.0, "dy": 0.0}, False).finish
+    anchor = PhotoAnchor(point=spot_at(scene, *tail)).model_dump()
+    return Edited.of(
+        scene, changed_piece(scene, edit.id, {"anchor": anchor, "dx": 0.0, "dy": 0.0}, False).finish
     )
 
 
@@ -280,8 +279,8 @@ class PlacePiece(EditBase):
 
 
 @carries_out(PlacePiece)
-def place_piece(here: Context, edit: PlacePiece) -> Edited:
-    laid = laid_one(here, edit.id)
+def place_piece(scene: Scene, edit: PlacePiece) -> Edited:
+    laid = laid_one(scene, edit.id)
     if edit.colour and isinstance(laid.piece, TextPiece):
         fields: dict[str, Any] = {"colour": edit.colour}
         if laid.piece.shadow:
@@ -289,8 +288,8 @@ def place_piece(here: Context, edit: PlacePiece) -> Edited:
             light = sum(rgb_of(edit.colour)) > 3 * 128
             shadow = laid.piece.shadow.model_copy(update={"colour": DARK if light else LIGHT})
             fields["shadow"] = shadow.model_dump()
-        here = changed_piece(here, edit.id, fields, edit.only_this_size)
-    return put(here, {laid: (edit.x, edit.y)}, edit.only_this_size)
+        scene = changed_piece(scene, edit.id, fields, edit.only_this_size)
+    return put(scene, {laid: (edit.x, edit.y)}, edit.only_this_size)
 
 
 def scaled_fields(laid: LaidPiece, factor: float) -> dict[str, Any]:

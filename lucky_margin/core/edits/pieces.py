@@ -26,14 +26,15 @@ from lucky_margin.core.document import (
     rgb_of,
 )
 from lucky_margin.core.document.pieces import MOST_PIECES
-from lucky_margin.core.edits.context import Context, Edited
-from lucky_margin.core.edits.placing import changed_piece, laid_here, margins_here
+from lucky_margin.core.edits.edited import Edited
+from lucky_margin.core.edits.placing import changed_piece
 from lucky_margin.core.edits.registry import EditBase, PieceIds, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import focus_on
 from lucky_margin.core.oklab import from_light, into_gamut
 from lucky_margin.core.pieces import lay_piece
 from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.scene import Scene
 
 PURPOSES: dict[str, dict[str, Any]] = {
     "headline": {"size": 0.12, "weight": 900, "anchor": MarginAnchor(x=0.5, y=0.05)},
@@ -88,18 +89,18 @@ class AddText(EditBase):
 
 
 @carries_out(AddText)
-def add_text(here: Context, edit: AddText) -> Edited:
-    colour = _first_colour(here, edit)
+def add_text(scene: Scene, edit: AddText) -> Edited:
+    colour = _first_colour(scene, edit)
     fields = PURPOSES[edit.purpose] | {"shadow": Shadow(), "colour": colour}
     text = edit.text or SAMPLE_WORDS[edit.purpose]
     piece = TextPiece.model_validate({"id": "text", "text": text} | fields)
-    return _added(here, [_where_free(here, piece, fields["anchor"])])
+    return _added(scene, [_where_free(scene, piece, fields["anchor"])])
 
 
-def _first_colour(here: Context, edit: AddText) -> str:
+def _first_colour(scene: Scene, edit: AddText) -> str:
     """That of the words that the finish has already; else a light tint of the photo's palest
     colour or, for a price, of its strongest one; else white."""
-    written = [piece.colour for piece in here.finish.pieces if isinstance(piece, TextPiece)]
+    written = [piece.colour for piece in scene.finish.pieces if isinstance(piece, TextPiece)]
     if written:
         return written[-1]
     if not edit.palette:
@@ -121,10 +122,10 @@ class AddBadge(EditBase):
 
 
 @carries_out(AddBadge)
-def add_badge(here: Context, edit: AddBadge) -> Edited:
+def add_badge(scene: Scene, edit: AddBadge) -> Edited:
     width, height = FIRST_SIDES.get(edit.form, (FIRST_SIDE, FIRST_SIDE))
     piece = BadgePiece(id="badge", form=edit.form, width=width, height=height, icon=edit.icon)
-    return _added(here, [piece])
+    return _added(scene, [piece])
 
 
 class AddPicture(EditBase):
@@ -137,11 +138,11 @@ class AddPicture(EditBase):
 
 
 @carries_out(AddPicture)
-def add_picture(here: Context, edit: AddPicture) -> Edited:
+def add_picture(scene: Scene, edit: AddPicture) -> Edited:
     piece = PicturePiece(
         id="picture", sha256=edit.sha256, ratio=edit.ratio, knock_out=edit.knock_out
     )
-    return _added(here, [piece])
+    return _added(scene, [piece])
 
 
 class AddMark(EditBase):
@@ -152,8 +153,8 @@ class AddMark(EditBase):
 
 
 @carries_out(AddMark)
-def add_mark(here: Context, edit: AddMark) -> Edited:
-    return _added(here, [_where_free(here, MarkPiece(id="mark", mark=edit.mark), MARK_HOME)])
+def add_mark(scene: Scene, edit: AddMark) -> Edited:
+    return _added(scene, [_where_free(scene, MarkPiece(id="mark", mark=edit.mark), MARK_HOME)])
 
 
 class PastePieces(EditBase):
@@ -164,8 +165,8 @@ class PastePieces(EditBase):
 
 
 @carries_out(PastePieces)
-def paste_pieces(here: Context, edit: PastePieces) -> Edited:
-    return _added(here, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces])
+def paste_pieces(scene: Scene, edit: PastePieces) -> Edited:
+    return _added(scene, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces])
 
 
 class DuplicatePieces(EditBase):
@@ -176,12 +177,12 @@ class DuplicatePieces(EditBase):
 
 
 @carries_out(DuplicatePieces)
-def duplicate_pieces(here: Context, edit: DuplicatePieces) -> Edited:
+def duplicate_pieces(scene: Scene, edit: DuplicatePieces) -> Edited:
     copies = [
         piece.model_copy(update={"dx": piece.dx + DUPLICATE_STEP, "dy": piece.dy + DUPLICATE_STEP})
-        for piece in _chosen(here, edit.ids)
+        for piece in _chosen(scene, edit.ids)
     ]
-    return _added(here, copies)
+    return _added(scene, copies)
 
 
 class RemovePieces(EditBase):
@@ -192,16 +193,16 @@ class RemovePieces(EditBase):
 
 
 @carries_out(RemovePieces)
-def remove_pieces(here: Context, edit: RemovePieces) -> Edited:
+def remove_pieces(scene: Scene, edit: RemovePieces) -> Edited:
     """Without the pieces, and without what sizes do differently about them."""
     gone = set(edit.ids)
-    finish = here.finish
+    finish = scene.finish
     for size in finish.sizes:
         kept = {key: own for key, own in size.overrides.pieces.items() if key not in gone}
         if len(kept) < len(size.overrides.pieces):
             finish = finish.with_size(size.with_overrides(pieces=kept))
     pieces = tuple(piece for piece in finish.pieces if piece.id not in gone)
-    return here.edited(finish.model_copy(update={"pieces": pieces}))
+    return Edited.of(scene, finish.model_copy(update={"pieces": pieces}))
 
 
 class GroupPieces(EditBase):
@@ -213,17 +214,17 @@ class GroupPieces(EditBase):
 
 
 @carries_out(GroupPieces)
-def group_pieces(here: Context, edit: GroupPieces) -> Edited:
+def group_pieces(scene: Scene, edit: GroupPieces) -> Edited:
     """The pieces as one group, or each for itself again."""
-    chosen = {piece.id for piece in _chosen(here, edit.ids)}
-    number = max((piece.group or 0 for piece in here.finish.pieces), default=0) + 1
+    chosen = {piece.id for piece in _chosen(scene, edit.ids)}
+    number = max((piece.group or 0 for piece in scene.finish.pieces), default=0) + 1
     pieces = tuple(
         piece.model_copy(update={"group": number if edit.together else None})
         if piece.id in chosen
         else piece
-        for piece in here.finish.pieces
+        for piece in scene.finish.pieces
     )
-    return here.edited(here.finish.model_copy(update={"pieces": pieces}))
+    return Edited.of(scene, scene.finish.model_copy(update={"pieces": pieces}))
 
 
 class OrderPiece(EditBase):
@@ -235,15 +236,15 @@ class OrderPiece(EditBase):
 
 
 @carries_out(OrderPiece)
-def order_piece(here: Context, edit: OrderPiece) -> Edited:
-    pieces = list(here.finish.pieces)
-    piece = here.finish.piece(edit.id)
+def order_piece(scene: Scene, edit: OrderPiece) -> Edited:
+    pieces = list(scene.finish.pieces)
+    piece = scene.finish.piece(edit.id)
     place = pieces.index(piece)
     last = len(pieces) - 1
     to = {"back": 0, "front": last, "backward": place - 1, "forward": place + 1}[edit.to]
     pieces.pop(place)
     pieces.insert(min(max(to, 0), last), piece)
-    return here.edited(here.finish.model_copy(update={"pieces": tuple(pieces)}))
+    return Edited.of(scene, scene.finish.model_copy(update={"pieces": tuple(pieces)}))
 
 
 class SetPiece(EditBase):
@@ -256,10 +257,10 @@ class SetPiece(EditBase):
 
 
 @carries_out(SetPiece)
-def set_piece(here: Context, edit: SetPiece) -> Edited:
+def set_piece(scene: Scene, edit: SetPiece) -> Edited:
     """The pieces with these changes; each takes those that it has a field for."""
-    edited = here
-    for piece in _chosen(here, edit.ids):
+    edited = scene
+    for piece in _chosen(scene, edit.ids):
         given = edit.changes.model_dump()
         fields = {key: value for key, value in given.items() if key in type(piece).model_fields}
         if isinstance(piece, TextPiece) and "text" in fields and "parts" not in fields:
@@ -268,7 +269,7 @@ def set_piece(here: Context, edit: SetPiece) -> Edited:
                 for part in parts_after(piece.parts, piece.text, fields["text"] or "")
             ]
         edited = changed_piece(edited, piece.id, fields, edit.only_this_size)
-    return here.edited(edited.finish)
+    return Edited.of(scene, edited.finish)
 
 
 def parts_after(parts: Iterable[TextPart], old: str, new: str) -> list[TextPart]:
@@ -306,14 +307,14 @@ class FollowPiece(EditBase):
 
 
 @carries_out(FollowPiece)
-def follow_piece(here: Context, edit: FollowPiece) -> Edited:
-    own = {key: ways for key, ways in here.size.overrides.pieces.items() if key != edit.id}
-    return here.edited(here.finish.with_size(here.size.with_overrides(pieces=own)))
+def follow_piece(scene: Scene, edit: FollowPiece) -> Edited:
+    own = {key: ways for key, ways in scene.size.overrides.pieces.items() if key != edit.id}
+    return Edited.of(scene, scene.finish.with_size(scene.size.with_overrides(pieces=own)))
 
 
-def _added(here: Context, pieces: Iterable[Piece]) -> Edited:
+def _added(scene: Scene, pieces: Iterable[Piece]) -> Edited:
     """The finish with more pieces, each under an id of its own."""
-    have = list(here.finish.pieces)
+    have = list(scene.finish.pieces)
     # Copies of a group are a group of their own.
     last = max((piece.group or 0 for piece in have), default=0)
     for piece in pieces:
@@ -325,19 +326,21 @@ def _added(here: Context, pieces: Iterable[Piece]) -> Edited:
             number += 1
         group = piece.group and last + piece.group
         have.append(piece.model_copy(update={"id": f"{piece.kind}-{number}", "group": group}))
-    return here.edited(here.finish.model_copy(update={"pieces": tuple(have)}))
+    return Edited.of(scene, scene.finish.model_copy(update={"pieces": tuple(have)}))
 
 
-def _where_free(here: Context, piece: Piece, home: MarginAnchor) -> Piece:
+def _where_free(scene: Scene, piece: Piece, home: MarginAnchor) -> Piece:
     """The piece at home or, where it would cover another one or the focus there, at the first
     height that is free, if any is; the focus is covered before a piece is."""
-    others = [one.bounds for one in laid_here(here)]
-    focus = focus_on(here.finish.focus, here.frame)
+    others = [one.bounds for one in scene.pieces]
+    focus = focus_on(scene.finish.focus, scene.frame)
     places = [
         piece.model_copy(update={"anchor": home.model_copy(update={"y": height})})
         for height in (home.y, *HEIGHTS)
     ]
-    boxes = [lay_piece(one, margins_here(here), here.frame, here.font).bounds for one in places]
+    boxes = [
+        lay_piece(one, scene.margins, scene.frame, scene.sources.font).bounds for one in places
+    ]
     for avoided in ([*others, focus] if focus else others, others):
         for place, box in zip(places, boxes, strict=True):
             if not any(box.meets(other) for other in avoided):
@@ -345,9 +348,9 @@ def _where_free(here: Context, piece: Piece, home: MarginAnchor) -> Piece:
     return places[0]
 
 
-def _chosen(here: Context, ids: Iterable[str]) -> list[Piece]:
+def _chosen(scene: Scene, ids: Iterable[str]) -> list[Piece]:
     """
     Raises:
         NotFound: one of them is gone.
     """
-    return [here.finish.piece(one) for one in ids]
+    return [scene.finish.piece(one) for one in ids]

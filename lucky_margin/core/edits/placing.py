@@ -13,38 +13,31 @@ from lucky_margin.core.document import (
     PhotoSpot,
     PieceChanges,
 )
-from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.errors import NotFound
-from lucky_margin.core.pieces import Ends, LaidPiece, Margins, lay_piece, margins_of
+from lucky_margin.core.pieces import Ends, LaidPiece, Margins
 from lucky_margin.core.pieces.laying import turned_sides
+from lucky_margin.core.scene import Scene
 
 
-def laid_one(here: Context, piece_id: str) -> LaidPiece:
-    for one in laid_here(here):
+def laid_one(scene: Scene, piece_id: str) -> LaidPiece:
+    """A piece as it lies on the size in hand.
+
+    Raises:
+        NotFound: it is not on this size.
+    """
+    for one in scene.pieces:
         if one.piece.id == piece_id:
             return one
     raise NotFound("This piece is not on this size; switch it on first.")
 
 
-def laid_here(here: Context) -> list[LaidPiece]:
-    """All pieces that are on the size in hand."""
-    margins = margins_here(here)
-    return [
-        lay_piece(piece, margins, here.frame, here.font)
-        for piece in here.finish.pieces_of(here.size)
-    ]
-
-
-def margins_here(here: Context) -> Margins:
-    return margins_of(here.size, here.finish.border_of(here.size), here.frame.output)
-
-
 def changed_piece(
-    here: Context, piece_id: str, fields: dict[str, Any], only_this_size: bool
-) -> Context:
+    scene: Scene, piece_id: str, fields: dict[str, Any], only_this_size: bool
+) -> Scene:
     """The piece with other fields, for every size or only the one in hand; where it is changed
     for all, the size in hand has no override of these fields any more."""
-    finish, size = here.finish, here.size
+    finish, size = scene.finish, scene.size
     own = size.overrides.pieces.get(piece_id, PieceChanges())
     ways = dict(size.overrides.pieces)
     if only_this_size and len(finish.sizes) > 1:
@@ -60,25 +53,23 @@ def changed_piece(
         if left:
             ways[piece_id] = PieceChanges.model_validate(left)
     size = size.with_overrides(pieces=ways)
-    return replace(here, finish=finish.with_size(size), size=size)
+    return replace(scene, finish=finish.with_size(size), size=size)
 
 
-def put(
-    here: Context, places: dict[LaidPiece, tuple[float, float]], only_this_size: bool
-) -> Edited:
+def put(scene: Scene, places: dict[LaidPiece, tuple[float, float]], only_this_size: bool) -> Edited:
     """The pieces with their middles at these places."""
-    edited = here
+    edited = scene
     for one, (x, y) in places.items():
-        fields = _hung(one, x, y, margins_here(here), here)
+        fields = _hung(one, x, y, scene.margins, scene)
         edited = changed_piece(edited, one.piece.id, fields, only_this_size)
-    return here.edited(edited.finish)
+    return Edited.of(scene, edited.finish)
 
 
-def _hung(laid: LaidPiece, x: float, y: float, margins: Margins, here: Context) -> dict[str, Any]:
+def _hung(laid: LaidPiece, x: float, y: float, margins: Margins, scene: Scene) -> dict[str, Any]:
     """Anchor and offset under which a piece's middle lies at ``x``, ``y``."""
     short, piece = laid.short_side, laid.piece
     if laid.ends and laid.spans_ends:
-        return _both_ends_moved(laid, laid.ends, x - laid.x, y - laid.y, here)
+        return _both_ends_moved(laid, laid.ends, x - laid.x, y - laid.y, scene)
     if isinstance(piece.anchor, PhotoAnchor):
         dx, dy = piece.dx + (x - laid.x) / short, piece.dy + (y - laid.y) / short
         return {"dx": offset(dx), "dy": offset(dy)}
@@ -95,19 +86,19 @@ def _hung(laid: LaidPiece, x: float, y: float, margins: Margins, here: Context) 
 
 
 def _both_ends_moved(
-    laid: LaidPiece, ends: Ends, dx: float, dy: float, here: Context
+    laid: LaidPiece, ends: Ends, dx: float, dy: float, scene: Scene
 ) -> dict[str, Any]:
     (tail_x, tail_y), (tip_x, tip_y) = ends.tail, ends.tip
-    tip = spot_at(here, tip_x + dx, tip_y + dy).model_dump()
-    return tail_hung(laid, tail_x + dx, tail_y + dy, here) | {"tip": tip}
+    tip = spot_at(scene, tip_x + dx, tip_y + dy).model_dump()
+    return tail_hung(laid, tail_x + dx, tail_y + dy, scene) | {"tip": tip}
 
 
-def tail_hung(laid: LaidPiece, x: float, y: float, here: Context) -> dict[str, Any]:
+def tail_hung(laid: LaidPiece, x: float, y: float, scene: Scene) -> dict[str, Any]:
     """Anchor and offset under which an arrow held to the photo begins at ``x``, ``y``."""
-    short, box, anchor = laid.short_side, margins_here(here).box, laid.piece.anchor
+    short, box, anchor = laid.short_side, scene.margins.box, laid.piece.anchor
     if isinstance(anchor, PhotoAnchor):
         return {
-            "anchor": PhotoAnchor(point=spot_at(here, x, y)).model_dump(),
+            "anchor": PhotoAnchor(point=spot_at(scene, x, y)).model_dump(),
             "dx": 0.0,
             "dy": 0.0,
         }
@@ -119,12 +110,12 @@ def tail_hung(laid: LaidPiece, x: float, y: float, here: Context) -> dict[str, A
     }
 
 
-def spot_at(here: Context, x: float, y: float) -> PhotoSpot:
+def spot_at(scene: Scene, x: float, y: float) -> PhotoSpot:
     """The photo's point under a place of the size in hand."""
-    across, down = here.frame.from_output(x, y)
+    across, down = scene.frame.from_output(x, y)
     return PhotoSpot(
-        x=round(within(across / here.facts.width, -2, 3), 6),
-        y=round(within(down / here.facts.height, -2, 3), 6),
+        x=round(within(across / scene.facts.width, -2, 3), 6),
+        y=round(within(down / scene.facts.height, -2, 3), 6),
     )
 
 

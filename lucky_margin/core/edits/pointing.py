@@ -4,11 +4,12 @@ import math
 from typing import Literal
 
 from lucky_margin.core.document import BadgePiece, Identifier, MarginAnchor
-from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.placing import changed_piece, laid_one, put, spot_at, tail_hung
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
+from lucky_margin.core.scene import Scene
 
 BUBBLE_REACH = 0.9
 """How far below a bubble it points at first, of its height."""
@@ -27,19 +28,19 @@ class PointPiece(EditBase):
 
 
 @carries_out(PointPiece)
-def point_piece(here: Context, edit: PointPiece) -> Edited:
+def point_piece(scene: Scene, edit: PointPiece) -> Edited:
     """An arrow whose end is dragged holds on to the photo with its tip from then on."""
-    laid = laid_one(here, edit.id)
+    laid = laid_one(scene, edit.id)
     (tail_x, tail_y), (tip_x, tip_y) = ends_of(laid)
     if edit.end == "tip":
         tip_x, tip_y = tip_x + edit.dx, tip_y + edit.dy
     else:
         tail_x, tail_y = tail_x + edit.dx, tail_y + edit.dy
-    fields = {"tip": spot_at(here, tip_x, tip_y).model_dump()}
+    fields = {"tip": spot_at(scene, tip_x, tip_y).model_dump()}
     if laid.piece.kind == "badge" and laid.piece.form != "bubble":
         # From now on it begins at its anchor, where its middle was hung before.
-        fields |= tail_hung(laid, tail_x, tail_y, here) | {"repeat": None}
-    return here.edited(changed_piece(here, edit.id, fields, edit.only_this_size).finish)
+        fields |= tail_hung(laid, tail_x, tail_y, scene) | {"repeat": None}
+    return Edited.of(scene, changed_piece(scene, edit.id, fields, edit.only_this_size).finish)
 
 
 class ReleaseTip(EditBase):
@@ -50,9 +51,9 @@ class ReleaseTip(EditBase):
 
 
 @carries_out(ReleaseTip)
-def release_tip(here: Context, edit: ReleaseTip) -> Edited:
+def release_tip(scene: Scene, edit: ReleaseTip) -> Edited:
     """The piece as long and as steep as it is now, hung on the margin box by its middle."""
-    laid = laid_one(here, edit.id)
+    laid = laid_one(scene, edit.id)
     fields: dict[str, object] = {"tip": None}
     if laid.spans_ends:
         fields |= {
@@ -60,7 +61,7 @@ def release_tip(here: Context, edit: ReleaseTip) -> Edited:
             "angle": round(laid.angle, 2),
             "anchor": MarginAnchor().model_dump(),
         }
-    edited = changed_piece(here, edit.id, fields, False)
+    edited = changed_piece(scene, edit.id, fields, False)
     now = laid_one(edited, edit.id)
     return put(edited, {now: (laid.x, laid.y)}, False)
 

@@ -10,7 +10,8 @@ from typing import Annotated, Any, Literal, TypeVar
 from pydantic import Field
 
 from lucky_margin.core.document import Identifier, Value
-from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.edited import Edited
+from lucky_margin.core.scene import Scene
 
 PieceIds = Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=100)]
 MaskKind = Literal["band", "ellipse", "light", "hue"]
@@ -24,7 +25,7 @@ class EditBase(Value):
     kind: Any
 
 
-Carrier = Callable[[Context, Any], Edited]
+Carrier = Callable[[Scene, Any], Edited]
 AnyCarrier = TypeVar("AnyCarrier", bound=Carrier)
 
 CARRIERS: dict[type[EditBase], Carrier] = {}

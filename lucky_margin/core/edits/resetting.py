@@ -2,10 +2,11 @@
 
 from typing import Literal
 
-from lucky_margin.core.edits.context import Context, Edited
+from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.framing import reset_crop
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.edits.steps import StepKey, step_named
+from lucky_margin.core.scene import Scene
 
 
 class ResetStep(EditBase):
@@ -16,16 +17,18 @@ class ResetStep(EditBase):
 
 
 @carries_out(ResetStep)
-def reset_step(here: Context, edit: ResetStep) -> Edited:
+def reset_step(scene: Scene, edit: ResetStep) -> Edited:
     """The step's default for the finish, and no override by the size in hand."""
     if edit.step == "crop":
-        return reset_crop(here)
-    finish = here.finish
+        return reset_crop(scene)
+    finish = scene.finish
     if edit.step == "pieces":
         finish = finish.model_copy(update={"pieces": ()})
         for size in finish.sizes:
             finish = finish.with_size(size.with_overrides(pieces={}))
-        return here.edited(finish)
+        return Edited.of(scene, finish)
     fields = step_named(edit.step).values
     reset = finish.model_copy(update={field: model() for field, model in fields.items()})
-    return here.edited(reset.with_size(here.size.with_overrides(**{field: {} for field in fields})))
+    return Edited.of(
+        scene, reset.with_size(scene.size.with_overrides(**{field: {} for field in fields}))
+    )

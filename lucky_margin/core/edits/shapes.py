@@ -3,11 +3,12 @@
 from typing import Literal
 
 from lucky_margin.core.document import Rectangle, Shape
-from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.edited import Edited, changed, with_size
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing.rooms import clamped
 from lucky_margin.core.outlines import outline_of
+from lucky_margin.core.scene import Scene
 
 MOST_MARGIN = 0.4
 LEAST_SCALE = 0.05
@@ -21,8 +22,8 @@ class SetShape(EditBase):
 
 
 @carries_out(SetShape)
-def set_shape(here: Context, edit: SetShape) -> Edited:
-    return here.with_size(shape=edit.shape)
+def set_shape(scene: Scene, edit: SetShape) -> Edited:
+    return with_size(scene, shape=edit.shape)
 
 
 class SetMargin(EditBase):
@@ -33,8 +34,8 @@ class SetMargin(EditBase):
 
 
 @carries_out(SetMargin)
-def set_margin(here: Context, edit: SetMargin) -> Edited:
-    return here.with_size(margin=edit.margin)
+def set_margin(scene: Scene, edit: SetMargin) -> Edited:
+    return with_size(scene, margin=edit.margin)
 
 
 class DragMargin(EditBase):
@@ -45,9 +46,9 @@ class DragMargin(EditBase):
 
 
 @carries_out(DragMargin)
-def drag_margin(here: Context, edit: DragMargin) -> Edited:
-    margin = here.size.margin + edit.by / here.frame.output.short_side
-    return here.with_size(margin=clamped(margin, 0, MOST_MARGIN))
+def drag_margin(scene: Scene, edit: DragMargin) -> Edited:
+    margin = scene.size.margin + edit.by / scene.frame.output.short_side
+    return with_size(scene, margin=clamped(margin, 0, MOST_MARGIN))
 
 
 class DragShape(EditBase):
@@ -61,10 +62,10 @@ class DragShape(EditBase):
 
 
 @carries_out(DragShape)
-def drag_shape(here: Context, edit: DragShape) -> Edited:
+def drag_shape(scene: Scene, edit: DragShape) -> Edited:
     if edit.grip == "radius":
-        return _drag_radius(here, edit)
-    output, shape = here.frame.output, here.size.shape
+        return _drag_radius(scene, edit)
+    output, shape = scene.frame.output, scene.size.shape
     left, top, right, bottom = outline_of(shape, output.width, output.height).region.bounds
     width, height, scale = right - left, bottom - top, shape.scale
     if edit.grip == "move":
@@ -77,16 +78,16 @@ def drag_shape(here: Context, edit: DragShape) -> Edited:
         width, height = width * scale / shape.scale, height * scale / shape.scale
     x = _share(left, output.width - width, shape.x)
     y = _share(top, output.height - height, shape.y)
-    return here.with_size(shape=changed(shape, scale=scale, x=x, y=y))
+    return with_size(scene, shape=changed(shape, scale=scale, x=x, y=y))
 
 
-def _drag_radius(here: Context, edit: DragShape) -> Edited:
-    shape, output = here.size.shape, here.frame.output
+def _drag_radius(scene: Scene, edit: DragShape) -> Edited:
+    shape, output = scene.size.shape, scene.frame.output
     if not isinstance(shape, Rectangle):
         raise BadInput("Only a rectangle has a corner radius; choose that shape first.")
     short = output.short_side * shape.scale
     radius = clamped(shape.radius + (edit.dx + edit.dy) / 2 / short, 0, 0.5)
-    return here.with_size(shape=changed(shape, radius=radius))
+    return with_size(scene, shape=changed(shape, radius=radius))
 
 
 def _share(start: float, room: float, otherwise: float) -> float:

@@ -17,9 +17,10 @@ from lucky_margin.core.document import (
     Size,
     SizePlan,
 )
-from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.edited import Edited, changed, frame_with, with_size
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.scene import Scene
 
 _LONGEST_NAME = 120
 
@@ -32,13 +33,13 @@ class UseSize(EditBase):
 
 
 @carries_out(UseSize)
-def use_size(here: Context, edit: UseSize) -> Edited:
+def use_size(scene: Scene, edit: UseSize) -> Edited:
     plan = edit.plan
     own = Overrides(
-        turn=here.size.overrides.turn, border=plan.overrides.border, export=plan.overrides.export
+        turn=scene.size.overrides.turn, border=plan.overrides.border, export=plan.overrides.export
     )
-    size = changed(size_of_plan(plan, here.size.id), crop=here.size.crop, overrides=own)
-    return here.edited(_reframed(here, size))
+    size = changed(size_of_plan(plan, scene.size.id), crop=scene.size.crop, overrides=own)
+    return Edited.of(scene, _reframed(scene, size))
 
 
 class AddSize(EditBase):
@@ -49,8 +50,8 @@ class AddSize(EditBase):
 
 
 @carries_out(AddSize)
-def add_size(here: Context, edit: AddSize) -> Edited:
-    return _inserted(here, size_of_plan(edit.plan, _new_id(here.finish)), len(here.finish.sizes))
+def add_size(scene: Scene, edit: AddSize) -> Edited:
+    return _inserted(scene, size_of_plan(edit.plan, _new_id(scene.finish)), len(scene.finish.sizes))
 
 
 class DuplicateSize(EditBase):
@@ -60,9 +61,9 @@ class DuplicateSize(EditBase):
 
 
 @carries_out(DuplicateSize)
-def duplicate_size(here: Context, edit: DuplicateSize) -> Edited:
-    copy = changed(here.size, id=_new_id(here.finish), name=f"{here.size.name[:110]} (copy)")
-    return _inserted(here, copy, here.finish.sizes.index(here.size) + 1)
+def duplicate_size(scene: Scene, edit: DuplicateSize) -> Edited:
+    copy = changed(scene.size, id=_new_id(scene.finish), name=f"{scene.size.name[:110]} (copy)")
+    return _inserted(scene, copy, scene.finish.sizes.index(scene.size) + 1)
 
 
 class RemoveSize(EditBase):
@@ -72,12 +73,12 @@ class RemoveSize(EditBase):
 
 
 @carries_out(RemoveSize)
-def remove_size(here: Context, edit: RemoveSize) -> Edited:
-    kept = tuple(size for size in here.finish.sizes if size.id != here.size.id)
+def remove_size(scene: Scene, edit: RemoveSize) -> Edited:
+    kept = tuple(size for size in scene.finish.sizes if size.id != scene.size.id)
     if not kept:
         raise BadInput("A finish keeps at least one size; add another one first.")
-    place = min(here.finish.sizes.index(here.size), len(kept) - 1)
-    return Edited(here.finish.model_copy(update={"sizes": kept}), kept[place].id)
+    place = min(scene.finish.sizes.index(scene.size), len(kept) - 1)
+    return Edited(scene.finish.model_copy(update={"sizes": kept}), kept[place].id)
 
 
 class RenameSize(EditBase):
@@ -88,8 +89,8 @@ class RenameSize(EditBase):
 
 
 @carries_out(RenameSize)
-def rename_size(here: Context, edit: RenameSize) -> Edited:
-    return here.with_size(name=edit.name[:_LONGEST_NAME])
+def rename_size(scene: Scene, edit: RenameSize) -> Edited:
+    return with_size(scene, name=edit.name[:_LONGEST_NAME])
 
 
 class PlaceSize(EditBase):
@@ -100,10 +101,10 @@ class PlaceSize(EditBase):
 
 
 @carries_out(PlaceSize)
-def place_size(here: Context, edit: PlaceSize) -> Edited:
-    others = [size for size in here.finish.sizes if size.id != here.size.id]
-    others.insert(min(edit.place, len(others)), here.size)
-    return here.edited(here.finish.model_copy(update={"sizes": tuple(others)}))
+def place_size(scene: Scene, edit: PlaceSize) -> Edited:
+    others = [size for size in scene.finish.sizes if size.id != scene.size.id]
+    others.insert(min(edit.place, len(others)), scene.size)
+    return Edited.of(scene, scene.finish.model_copy(update={"sizes": tuple(others)}))
 
 
 class SetSeenWidth(EditBase):
@@ -114,8 +115,8 @@ class SetSeenWidth(EditBase):
 
 
 @carries_out(SetSeenWidth)
-def set_seen_width(here: Context, edit: SetSeenWidth) -> Edited:
-    return here.with_size(seen_width=edit.seen_width)
+def set_seen_width(scene: Scene, edit: SetSeenWidth) -> Edited:
+    return with_size(scene, seen_width=edit.seen_width)
 
 
 class SetPixels(EditBase):
@@ -127,9 +128,9 @@ class SetPixels(EditBase):
 
 
 @carries_out(SetPixels)
-def set_pixels(here: Context, edit: SetPixels) -> Edited:
+def set_pixels(scene: Scene, edit: SetPixels) -> Edited:
     fields = {"pixels": edit.pixels} | ({"name": edit.name} if edit.name else {})
-    return here.edited(_reframed(here, here.size.model_copy(update=fields)))
+    return Edited.of(scene, _reframed(scene, scene.size.model_copy(update=fields)))
 
 
 class ChooseRatio(EditBase):
@@ -140,14 +141,14 @@ class ChooseRatio(EditBase):
 
 
 @carries_out(ChooseRatio)
-def choose_ratio(here: Context, edit: ChooseRatio) -> Edited:
+def choose_ratio(scene: Scene, edit: ChooseRatio) -> Edited:
     if edit.ratio is None:
-        return _free_ratio(here)
-    bounds = here.photo.surface
+        return _free_ratio(scene)
+    bounds = scene.photo.surface
     ratio = (
         Ratio(width=bounds.width, height=bounds.height) if edit.ratio == "original" else edit.ratio
     )
-    pixels, message = here.size.pixels, ""
+    pixels, message = scene.size.pixels, ""
     if isinstance(pixels, FixedPixels):
         fixed = _shorter_side_following(pixels, ratio)
         if (fixed.width, fixed.height) != (pixels.width, pixels.height):
@@ -155,10 +156,10 @@ def choose_ratio(here: Context, edit: ChooseRatio) -> Edited:
                 f"The size is now {fixed.width} × {fixed.height} px: "
                 "its shorter side follows the ratio."
             )
-        size = here.size.model_copy(update={"pixels": fixed})
+        size = scene.size.model_copy(update={"pixels": fixed})
     else:
-        size = here.size.model_copy(update={"pixels": changed(pixels, ratio=ratio)})
-    return here.edited(_reframed(here, size), message)
+        size = scene.size.model_copy(update={"pixels": changed(pixels, ratio=ratio)})
+    return Edited.of(scene, _reframed(scene, size), message)
 
 
 def _shorter_side_following(pixels: FixedPixels, ratio: Ratio) -> FixedPixels:
@@ -170,9 +171,9 @@ def _shorter_side_following(pixels: FixedPixels, ratio: Ratio) -> FixedPixels:
     return FixedPixels(width=width, height=height)
 
 
-def _free_ratio(here: Context) -> Edited:
+def _free_ratio(scene: Scene) -> Edited:
     """Freeing keeps what shows; a fixed size keeps its longer side and says so."""
-    pixels, message = here.size.pixels, ""
+    pixels, message = scene.size.pixels, ""
     if isinstance(pixels, FixedPixels):
         wide = pixels.width >= pixels.height
         length = max(pixels.width, pixels.height)
@@ -183,25 +184,25 @@ def _free_ratio(here: Context) -> Edited:
         )
     else:
         freed = changed(pixels, ratio=None)
-    crop = changed(here.size.crop, window=here.photo.window_of(here.frame.window))
-    return here.with_size(message, pixels=freed, crop=crop)
+    crop = changed(scene.size.crop, window=scene.photo.window_of(scene.frame.window))
+    return with_size(scene, message, pixels=freed, crop=crop)
 
 
-def _reframed(here: Context, size: Size) -> Finish:
+def _reframed(scene: Scene, size: Size) -> Finish:
     """The finish with ``size``, whose own window takes the ratio it is now held to.
 
     The window keeps its centre and, as far as the photo allows, its area.
     """
-    own, held = size.crop.window, here.frame_with(size).held_ratio
+    own, held = size.crop.window, frame_with(scene, size).held_ratio
     if own is None or held is None:
-        return here.finish.with_size(size)
+        return scene.finish.with_size(size)
     area = own.width * own.height
-    largest, _ = here.photo.window_room.largest(held)
+    largest, _ = scene.photo.window_room.largest(held)
     width = min((area * held) ** 0.5, largest)
-    window = here.photo.box_of(changed(own, width=width, height=width / held))
-    inside = here.photo.window_of(here.photo.window_room.moved_inside(window))
+    window = scene.photo.box_of(changed(own, width=width, height=width / held))
+    inside = scene.photo.window_of(scene.photo.window_room.moved_inside(window))
     crop = size.crop.model_copy(update={"window": inside})
-    return here.finish.with_size(size.model_copy(update={"crop": crop}))
+    return scene.finish.with_size(size.model_copy(update={"crop": crop}))
 
 
 def size_of_plan(plan: SizePlan, size_id: str) -> Size:
@@ -210,14 +211,14 @@ def size_of_plan(plan: SizePlan, size_id: str) -> Size:
     return Size(id=size_id, default_shape=plan.shape, **fields)
 
 
-def _inserted(here: Context, size: Size, place: int) -> Edited:
-    if len(here.finish.sizes) >= MAX_SIZES:
+def _inserted(scene: Scene, size: Size, place: int) -> Edited:
+    if len(scene.finish.sizes) >= MAX_SIZES:
         raise BadInput(
             f"A finish holds at most {MAX_SIZES} sizes; remove one, or start another finish."
         )
-    sizes = list(here.finish.sizes)
+    sizes = list(scene.finish.sizes)
     sizes.insert(place, size)
-    return Edited(here.finish.model_copy(update={"sizes": tuple(sizes)}), size.id)
+    return Edited(scene.finish.model_copy(update={"sizes": tuple(sizes)}), size.id)
 
 
 def _new_id(finish: Finish) -> str:

@@ -7,8 +7,9 @@ from pydantic import create_model
 from lucky_margin.core.document import Ground, Overrides, Sides
 from lucky_margin.core.document.docket import STEPS, VALUES, Step
 from lucky_margin.core.document.overrides import Changes
-from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.registry import EditBase, carries_out
+from lucky_margin.core.scene import Scene
 
 USUAL: dict[str, dict[str, Any]] = {"border": {"thickness": Sides.all(0.025)}}
 """What a step begins with when it is switched on before anything is set in it."""
@@ -29,22 +30,22 @@ else:
     FollowKey = _one_of([*VALUES, "pieces"])
 
 
-def step_changed(here: Context, step: str, changes: Changes, only_this_size: bool) -> Edited:
+def step_changed(scene: Scene, step: str, changes: Changes, only_this_size: bool) -> Edited:
     """The finish with ``changes`` to one step, for every size or only the one in hand.
 
     A size that overrides a field keeps doing so, unless it is the one in hand: what is changed
     there has to be seen there, so its override is dropped.
     """
-    finish, size = here.finish, here.size
+    finish, size = scene.finish, scene.size
     own = getattr(size.overrides, step)
     if only_this_size and len(finish.sizes) > 1:
         ways = size.with_overrides(**{step: changed(own, **changes.model_dump())})
-        return here.edited(finish.with_size(ways))
+        return Edited.of(scene, finish.with_size(ways))
     finish = finish.model_copy(update={step: changes.applied_to(getattr(finish, step))})
     kept = type(own)(
         **{key: value for key, value in own.model_dump().items() if key not in changes.given}
     )
-    return here.edited(finish.with_size(size.with_overrides(**{step: kept})))
+    return Edited.of(scene, finish.with_size(size.with_overrides(**{step: kept})))
 
 
 def _setter(field: str) -> type[EditBase]:
@@ -64,8 +65,8 @@ def _setter(field: str) -> type[EditBase]:
     )
 
     @carries_out(edit)
-    def set_field(here: Context, edit: Any) -> Edited:
-        return step_changed(here, field, edit.changes, edit.only_this_size)
+    def set_field(scene: Scene, edit: Any) -> Edited:
+        return step_changed(scene, field, edit.changes, edit.only_this_size)
 
     return edit
 
@@ -88,14 +89,14 @@ class SwitchStep(EditBase):
 
 
 @carries_out(SwitchStep)
-def switch_step(here: Context, edit: SwitchStep) -> Edited:
+def switch_step(scene: Scene, edit: SwitchStep) -> Edited:
     """A step that is switched on with nothing in it yet begins with what is usual."""
     (field,) = step_named(edit.step).fields
     usual = USUAL.get(field, {}) if edit.on else {}
-    present = here.finish.as_set(field, here.size)
+    present = scene.finish.as_set(field, scene.size)
     begins = usual if not changed(present, on=True).is_set else {}
-    changes = type(getattr(here.size.overrides, field))(on=edit.on, **begins)
-    return step_changed(here, field, changes, edit.only_this_size)
+    changes = type(getattr(scene.size.overrides, field))(on=edit.on, **begins)
+    return step_changed(scene, field, changes, edit.only_this_size)
 
 
 class Follow(EditBase):
@@ -106,8 +107,8 @@ class Follow(EditBase):
 
 
 @carries_out(Follow)
-def follow(here: Context, edit: Follow) -> Edited:
-    return here.edited(here.finish.with_size(here.size.with_overrides(**{edit.step: {}})))
+def follow(scene: Scene, edit: Follow) -> Edited:
+    return Edited.of(scene, scene.finish.with_size(scene.size.with_overrides(**{edit.step: {}})))
 
 
 class SetGround(EditBase):
@@ -119,8 +120,8 @@ class SetGround(EditBase):
 
 
 @carries_out(SetGround)
-def set_ground(here: Context, edit: SetGround) -> Edited:
-    return here.edited(here.finish.model_copy(update={edit.place: edit.ground}))
+def set_ground(scene: Scene, edit: SetGround) -> Edited:
+    return Edited.of(scene, scene.finish.model_copy(update={edit.place: edit.ground}))
 
 
 class SetFileDetails(EditBase):
@@ -135,10 +136,10 @@ class SetFileDetails(EditBase):
 
 
 @carries_out(SetFileDetails)
-def set_file_details(here: Context, edit: SetFileDetails) -> Edited:
+def set_file_details(scene: Scene, edit: SetFileDetails) -> Edited:
     fields = edit.model_dump(exclude_none=True, exclude={"kind"})
-    return here.edited(
-        here.finish.model_copy(update={"export": changed(here.finish.export, **fields)})
+    return Edited.of(
+        scene, scene.finish.model_copy(update={"export": changed(scene.finish.export, **fields)})
     )
 
 
@@ -150,8 +151,8 @@ class Rename(EditBase):
 
 
 @carries_out(Rename)
-def rename(here: Context, edit: Rename) -> Edited:
-    return here.edited(changed(here.finish, name=edit.name))
+def rename(scene: Scene, edit: Rename) -> Edited:
+    return Edited.of(scene, changed(scene.finish, name=edit.name))
 
 
 def step_named(key: str) -> Step:

@@ -25,11 +25,12 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.areas import MOST_MASKS
 from lucky_margin.core.document.tone import MOST_AREAS, MOST_WASHES
-from lucky_margin.core.edits.context import Context, Edited, changed
+from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.registry import EditBase, MaskKind, ToneGrip, carries_out
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.sampling.srgb import decode
+from lucky_margin.core.scene import Scene
 
 FIRST_RADIUS = 0.3
 """Of the shown part's short side: how large an ellipse begins."""
@@ -48,15 +49,15 @@ class AddWash(EditBase):
 
 
 @carries_out(AddWash)
-def add_wash(here: Context, edit: AddWash) -> Edited:
+def add_wash(scene: Scene, edit: AddWash) -> Edited:
     """A wash from the top of what is shown to its bottom."""
-    washes = _tone(here).washes
+    washes = _tone(scene).washes
     if len(washes) >= MOST_WASHES:
         raise BadInput(f"A tone has {MOST_WASHES} washes at most; change one of them.")
-    output = here.frame.output
-    ends = [_spot(here, output.width / 2, y) for y in (0, output.height)]
+    output = scene.frame.output
+    ends = [_spot(scene, output.width / 2, y) for y in (0, output.height)]
     wash = Wash(start=ends[0], end=ends[1])
-    return _with(here, edit.only_this_size, washes=(*washes, wash))
+    return _with(scene, edit.only_this_size, washes=(*washes, wash))
 
 
 class AddArea(EditBase):
@@ -68,13 +69,13 @@ class AddArea(EditBase):
 
 
 @carries_out(AddArea)
-def add_area(here: Context, edit: AddArea) -> Edited:
+def add_area(scene: Scene, edit: AddArea) -> Edited:
     """An area of one mask that lies in what is shown."""
-    areas = _tone(here).areas
+    areas = _tone(scene).areas
     if len(areas) >= MOST_AREAS:
         raise BadInput(f"A tone has {MOST_AREAS} areas at most; change one of them.")
-    area = Area(masks=(_fresh_mask(here, edit.mask),))
-    return _with(here, edit.only_this_size, areas=(*areas, area))
+    area = Area(masks=(_fresh_mask(scene, edit.mask),))
+    return _with(scene, edit.only_this_size, areas=(*areas, area))
 
 
 class AddMask(EditBase):
@@ -87,13 +88,13 @@ class AddMask(EditBase):
 
 
 @carries_out(AddMask)
-def add_mask(here: Context, edit: AddMask) -> Edited:
+def add_mask(scene: Scene, edit: AddMask) -> Edited:
     """One more mask, to narrow an area down."""
-    area = _area(here, edit.number)
+    area = _area(scene, edit.number)
     if len(area.masks) >= MOST_MASKS:
         raise BadInput(f"An area has {MOST_MASKS} masks at most; change one of them.")
-    masks = (*area.masks, _fresh_mask(here, edit.mask))
-    return _with_area(here, edit, changed(area, masks=masks))
+    masks = (*area.masks, _fresh_mask(scene, edit.mask))
+    return _with_area(scene, edit, changed(area, masks=masks))
 
 
 class PickForMask(EditBase):
@@ -107,9 +108,9 @@ class PickForMask(EditBase):
 
 
 @carries_out(PickForMask)
-def pick_for_mask(here: Context, edit: PickForMask) -> Edited:
+def pick_for_mask(scene: Scene, edit: PickForMask) -> Edited:
     """The range of a mask around a colour of the photo."""
-    mask = _mask(here, edit)
+    mask = _mask(scene, edit)
     lab = oklab.from_light(decode(np.array(rgb_of(edit.colour)) / 255))
     if isinstance(mask, LightMask):
         light = 100 * float(lab[0])
@@ -120,7 +121,7 @@ def pick_for_mask(here: Context, edit: PickForMask) -> Edited:
         picked = changed(mask, hue=round(hue))
     else:
         raise BadInput("Only a range of lightness or of hue is picked from the photo.")
-    return _with_mask(here, edit, picked)
+    return _with_mask(scene, edit, picked)
 
 
 class DragWash(EditBase):
@@ -135,13 +136,13 @@ class DragWash(EditBase):
 
 
 @carries_out(DragWash)
-def drag_wash(here: Context, edit: DragWash) -> Edited:
+def drag_wash(scene: Scene, edit: DragWash) -> Edited:
     """A wash with one of its ends elsewhere, or all of it."""
-    washes = list(_tone(here).washes)
+    washes = list(_tone(scene).washes)
     if not 0 <= edit.number < len(washes):
         raise BadInput(f"There is no wash {edit.number + 1} (any more).")
-    washes[edit.number] = _line_dragged(here, washes[edit.number], edit)
-    return _with(here, edit.only_this_size, washes=tuple(washes))
+    washes[edit.number] = _line_dragged(scene, washes[edit.number], edit)
+    return _with(scene, edit.only_this_size, washes=tuple(washes))
 
 
 class DragMask(EditBase):
@@ -157,34 +158,34 @@ class DragMask(EditBase):
 
 
 @carries_out(DragMask)
-def drag_mask(here: Context, edit: DragMask) -> Edited:
+def drag_mask(scene: Scene, edit: DragMask) -> Edited:
     """A band or an ellipse with one of its grips elsewhere."""
-    mask = _mask(here, edit)
+    mask = _mask(scene, edit)
     if isinstance(mask, BandMask):
-        return _with_mask(here, edit, _line_dragged(here, mask, edit))
+        return _with_mask(scene, edit, _line_dragged(scene, mask, edit))
     if isinstance(mask, EllipseMask):
-        return _with_mask(here, edit, _ellipse_dragged(here, mask, edit))
+        return _with_mask(scene, edit, _ellipse_dragged(scene, mask, edit))
     raise BadInput("Only a band or an ellipse is dragged.")
 
 
-def _line_dragged(here: Context, line: Any, edit: DragWash | DragMask) -> Any:
+def _line_dragged(scene: Scene, line: Any, edit: DragWash | DragMask) -> Any:
     """A wash or a band after a drag of its start, its end or its middle."""
     ends = {"start": ("start",), "end": ("end",)}.get(edit.grip, ("start", "end"))
-    moved = {name: _moved(here, getattr(line, name), edit.dx, edit.dy) for name in ends}
+    moved = {name: _moved(scene, getattr(line, name), edit.dx, edit.dy) for name in ends}
     return changed(line, **moved)
 
 
-def _ellipse_dragged(here: Context, ellipse: EllipseMask, edit: DragMask) -> EllipseMask:
+def _ellipse_dragged(scene: Scene, ellipse: EllipseMask, edit: DragMask) -> EllipseMask:
     """The rim to the right sets its radius and the angle, the rim below the other radius."""
     if edit.grip not in ("right", "below"):
-        centre = _moved(here, ellipse.centre, edit.dx, edit.dy)
+        centre = _moved(scene, ellipse.centre, edit.dx, edit.dy)
         return changed(ellipse, centre=centre)
-    long_side = max(here.facts.width, here.facts.height)
+    long_side = max(scene.facts.width, scene.facts.height)
     angle = math.radians(ellipse.angle)
     right = edit.grip == "right"
     radius = (ellipse.radius_x if right else ellipse.radius_y) * long_side
     way = angle if right else angle + math.pi / 2
-    dx, dy = _in_photo(here, edit.dx, edit.dy)
+    dx, dy = _in_photo(scene, edit.dx, edit.dy)
     x, y = radius * math.cos(way) + dx, radius * math.sin(way) + dy
     if right:
         length = max(math.hypot(x, y) / long_side, _SMALLEST)
@@ -194,74 +195,74 @@ def _ellipse_dragged(here: Context, ellipse: EllipseMask, edit: DragMask) -> Ell
     return changed(ellipse, radius_y=min(max(along, _SMALLEST), 3))
 
 
-def _fresh_mask(here: Context, kind: str) -> AreaMask:
-    output = here.frame.output
+def _fresh_mask(scene: Scene, kind: str) -> AreaMask:
+    output = scene.frame.output
     middle = output.width / 2
     if kind == "band":
-        start, end = (_spot(here, middle, share * output.height) for share in (0.25, 0.6))
+        start, end = (_spot(scene, middle, share * output.height) for share in (0.25, 0.6))
         return BandMask(start=start, end=end)
     if kind == "ellipse":
-        x, y = _in_photo(here, FIRST_RADIUS * output.short_side, 0)
-        radius = math.hypot(x, y) / max(here.facts.width, here.facts.height)
-        centre = _spot(here, middle, output.height / 2)
+        x, y = _in_photo(scene, FIRST_RADIUS * output.short_side, 0)
+        radius = math.hypot(x, y) / max(scene.facts.width, scene.facts.height)
+        centre = _spot(scene, middle, output.height / 2)
         radius = min(max(radius, _SMALLEST), 3)
         return EllipseMask(centre=centre, radius_x=radius, radius_y=radius)
     return LightMask() if kind == "light" else HueMask()
 
 
-def _spot(here: Context, x: float, y: float) -> PhotoSpot:
+def _spot(scene: Scene, x: float, y: float) -> PhotoSpot:
     """A place of the output in photo space."""
-    px, py = here.frame.from_output(x, y)
-    return _kept(px / here.facts.width, py / here.facts.height)
+    px, py = scene.frame.from_output(x, y)
+    return _kept(px / scene.facts.width, py / scene.facts.height)
 
 
-def _moved(here: Context, spot: PhotoSpot, dx: float, dy: float) -> PhotoSpot:
-    x, y = _in_photo(here, dx, dy)
-    return _kept(spot.x + x / here.facts.width, spot.y + y / here.facts.height)
+def _moved(scene: Scene, spot: PhotoSpot, dx: float, dy: float) -> PhotoSpot:
+    x, y = _in_photo(scene, dx, dy)
+    return _kept(spot.x + x / scene.facts.width, spot.y + y / scene.facts.height)
 
 
 def _kept(x: float, y: float) -> PhotoSpot:
     return PhotoSpot(x=round(min(max(x, -2), 3), 6), y=round(min(max(y, -2), 3), 6))
 
 
-def _in_photo(here: Context, dx: float, dy: float) -> tuple[float, float]:
+def _in_photo(scene: Scene, dx: float, dy: float) -> tuple[float, float]:
     """A way in output pixels as one in photo pixels."""
-    onto = here.frame.from_output
+    onto = scene.frame.from_output
     return onto.a * dx + onto.b * dy, onto.c * dx + onto.d * dy
 
 
-def _tone(here: Context) -> Tone:
+def _tone(scene: Scene) -> Tone:
     """The tone as the size in hand has it, on or off."""
-    tone: Tone = here.finish.as_set("tone", here.size)
+    tone: Tone = scene.finish.as_set("tone", scene.size)
     return tone
 
 
-def _area(here: Context, number: int) -> Area:
-    areas = _tone(here).areas
+def _area(scene: Scene, number: int) -> Area:
+    areas = _tone(scene).areas
     if not 0 <= number < len(areas):
         raise BadInput(f"There is no area {number + 1} (any more).")
     return areas[number]
 
 
-def _mask(here: Context, edit: PickForMask | DragMask) -> AreaMask:
-    masks = _area(here, edit.number).masks
+def _mask(scene: Scene, edit: PickForMask | DragMask) -> AreaMask:
+    masks = _area(scene, edit.number).masks
     if not 0 <= edit.mask < len(masks):
         raise BadInput(f"Area {edit.number + 1} has no mask {edit.mask + 1} (any more).")
     return masks[edit.mask]
 
 
-def _with_mask(here: Context, edit: PickForMask | DragMask, mask: AreaMask) -> Edited:
-    area = _area(here, edit.number)
+def _with_mask(scene: Scene, edit: PickForMask | DragMask, mask: AreaMask) -> Edited:
+    area = _area(scene, edit.number)
     masks = list(area.masks)
     masks[edit.mask] = mask
-    return _with_area(here, edit, changed(area, masks=tuple(masks)))
+    return _with_area(scene, edit, changed(area, masks=tuple(masks)))
 
 
-def _with_area(here: Context, edit: AddMask | PickForMask | DragMask, area: Area) -> Edited:
-    areas = list(_tone(here).areas)
+def _with_area(scene: Scene, edit: AddMask | PickForMask | DragMask, area: Area) -> Edited:
+    areas = list(_tone(scene).areas)
     areas[edit.number] = area
-    return _with(here, edit.only_this_size, areas=tuple(areas))
+    return _with(scene, edit.only_this_size, areas=tuple(areas))
 
 
-def _with(here: Context, only_this_size: bool, **fields: Any) -> Edited:
-    return step_changed(here, "tone", ToneChanges(on=True, **fields), only_this_size)
+def _with(scene: Scene, only_this_size: bool, **fields: Any) -> Edited:
+    return step_changed(scene, "tone", ToneChanges(on=True, **fields), only_this_size)

@@ -1,10 +1,10 @@
 """Exporting: one size of a finish as the file that will be saved."""
 
 import hashlib
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
-from lucky_margin.core.document import Finish, FixedPixels, Size
+from lucky_margin.core.document import FixedPixels
 from lucky_margin.core.export.encode import encode
 from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.metadata import exif_bytes
@@ -17,8 +17,13 @@ from lucky_margin.core.export.weight import (
     best_under,
     remedies,
 )
-from lucky_margin.core.render import Sources, render
+from lucky_margin.core.progress import Progress, part_of, untold
+from lucky_margin.core.render import render
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import ImageFormat
+
+DRAWN = 0.5
+"""Share of the work that is done when the picture is drawn and still has to be encoded."""
 
 
 @dataclass(frozen=True)
@@ -44,18 +49,20 @@ class ExportedFile:
         return self.max_kb is None or len(self.data) <= self.max_kb * BYTES_PER_KB
 
 
-def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
-    """``size`` as a file: exactly its pixels, in its format, under its weight cap if it can be.
+def export(scene: Scene, progress: Progress = untold) -> ExportedFile:
+    """A size as a file: exactly its pixels, in its format, under its weight cap if it can be.
 
     Raises:
+        Cancelled: by ``progress``.
         BadInput: the name pattern or a side does not suit.
         NotFound, OriginalMissing: the photo is not to be had.
         TooLarge: the size comes to too many pixels.
     """
+    finish, size, facts = scene.finish, scene.size, scene.facts
     wanted = finish.export_of(size)
-    facts = sources.facts(finish.photo.sha256)
     names = file_names(finish, facts)
-    picture = render(finish, size, sources)
+    picture = render(scene)
+    progress(DRAWN)
     height, width = picture.shape[:2]
     printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
     ppi = printed.ppi if printed else None
@@ -63,7 +70,7 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
 
     def weigh_at(width: int, height: int) -> int:
         smaller = size.model_copy(update={"pixels": FixedPixels(width=width, height=height)})
-        drawn = render(finish.with_size(smaller), smaller, sources)
+        drawn = render(replace(scene, finish=finish.with_size(smaller), size=smaller))
         return len(encode(drawn, wanted.format, quality=QUALITY_FLOOR, exif=exif, ppi=ppi))
 
     def encode_at(quality: int) -> bytes:
@@ -75,7 +82,7 @@ def export(finish: Finish, size: Size, sources: Sources) -> ExportedFile:
     elif cap is None:
         encoded = Encoded(encode_at(wanted.quality), wanted.quality)
     else:
-        encoded = best_under(cap, encode_at)
+        encoded = best_under(cap, encode_at, part_of(progress, DRAWN, 1))
     weight = len(encoded.data)
     too_heavy = cap is not None and weight > cap * BYTES_PER_KB
     found: list[Remedy] = []

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from lucky_margin.core.export.encode import encode
+from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.types import ImageFormat, Picture8
 
 QUALITY_FLOOR = 40
@@ -25,7 +26,9 @@ class Encoded:
     quality: int
 
 
-def best_under(max_kb: float, encode_at: Callable[[int], bytes]) -> Encoded:
+def best_under(
+    max_kb: float, encode_at: Callable[[int], bytes], progress: Progress = untold
+) -> Encoded:
     """The highest quality from floor to ceiling whose file has at most ``max_kb``.
 
     Weight grows with quality, so bisection finds it in at most seven encodings. When even the
@@ -36,7 +39,9 @@ def best_under(max_kb: float, encode_at: Callable[[int], bytes]) -> Encoded:
     if len(best.data) > cap:
         return best
     low, high = QUALITY_FLOOR, QUALITY_CEILING
+    all_of_them = high - low
     while low < high:
+        progress(1 - (high - low) / (all_of_them + 1))
         middle = (low + high + 1) // 2
         tried = Encoded(encode_at(middle), middle)
         if len(tried.data) <= cap:

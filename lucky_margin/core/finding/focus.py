@@ -14,8 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.document import Box, Focus, Point
-from lucky_margin.core.render import Sources
 from lucky_margin.core.sampling import encode_16_bits, to_linear
+from lucky_margin.core.scene import Sources
 from lucky_margin.core.types import AnyPicture
 
 FACE_SIDE = 960

@@ -80,6 +80,15 @@ def open_photo(data: bytes, name: str) -> Image.Image:
     return image
 
 
+def pixels_of(data: bytes) -> int:
+    """How many pixels a photo says it has; 0 where nothing can be made of what it says."""
+    try:
+        image = _opened(data, "")
+    except UnreadablePhoto:
+        return 0
+    return image.width * image.height
+
+
 def check_pixels(width: int, height: int, name: str) -> None:
     """
     Raises:

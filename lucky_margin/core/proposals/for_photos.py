@@ -1,6 +1,6 @@
 """Proposals about the photo: its margin, what stays in view, its tone."""
 
-from lucky_margin.core.document import Finish, Size, ToneChanges
+from lucky_margin.core.document import ToneChanges
 from lucky_margin.core.document.summaries import tone_in_words
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.steps import SetTone
@@ -12,8 +12,7 @@ from lucky_margin.core.finding import (
 )
 from lucky_margin.core.framing import focus_box, within
 from lucky_margin.core.proposals.proposal import Proposal
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import neutral_settings, propose_tone
 
 NOTHING_TO_TRIM = {
@@ -33,20 +32,17 @@ PROPOSED_SETTINGS = (
 )
 
 
-def trim_proposal(
-    finish: Finish, size: Size, sources: Sources, tolerance: float = DEFAULT_TOLERANCE
-) -> Proposal:
+def trim_proposal(scene: Scene, tolerance: float = DEFAULT_TOLERANCE) -> Proposal:
     """The window on the picture inside the photo's plain margin; ``tolerance`` is that of
     ``find_picture``.
 
     Raises:
         NotFound: the photo is not known.
     """
-    scene = Scene(finish, size, sources)
-    trimmed = find_picture(sources.level(scene.photo_sha256, 0), tolerance)
+    trimmed = find_picture(scene.sources.level(scene.photo_sha256, 0), tolerance)
     if trimmed.found != "picture":
         return Proposal(message=NOTHING_TO_TRIM[trimmed.found])
-    box, photo, facts = trimmed.box, scene.frame.photo, scene.facts
+    box, photo, facts = trimmed.box, scene.photo, scene.facts
     margin = {
         "left": box.left,
         "top": box.top,
@@ -61,29 +57,29 @@ def trim_proposal(
     )
 
 
-def focus_proposal(finish: Finish, size: Size, sources: Sources) -> Proposal:
+def focus_proposal(scene: Scene) -> Proposal:
     """What to keep in view.
 
     Raises:
         NotFound: the photo is not known.
     """
-    found = propose_focus(enough_to_look_at(finish.photo.sha256, sources))
+    found = propose_focus(enough_to_look_at(scene.photo_sha256, scene.sources))
     if found is None:
         return Proposal(message=NO_FOCUS)
     return Proposal(
         message=f"Found by {FOUND_BY[found.found_by]}, {100 * found.sureness:.0f} % sure.",
-        box=focus_box(found.focus, Scene(finish, size, sources).frame.photo),
+        box=focus_box(found.focus, scene.photo),
         edit=SetFocus(focus=found.focus),
     )
 
 
-def tone_proposal(finish: Finish, sources: Sources) -> Proposal:
+def tone_proposal(scene: Scene) -> Proposal:
     """Brightness, the end points and muted colours as the photo wants them.
 
     Raises:
         NotFound: the photo is not known.
     """
-    tone = propose_tone(sources.level(finish.photo.sha256, 0))
+    tone = propose_tone(scene.sources.level(scene.photo_sha256, 0))
     settings = {name: getattr(tone, name) for name in PROPOSED_SETTINGS}
     return Proposal(
         message=f"Proposed: {tone_in_words(tone)}.",

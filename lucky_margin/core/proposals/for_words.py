@@ -1,34 +1,32 @@
 """Proposals for words: what makes them readable, and where the picture is calm."""
 
 from lucky_margin.core.checks import make_readable, text_on
-from lucky_margin.core.document import Finish, Size
 from lucky_margin.core.edits.moving import PlacePiece
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.proposals.proposal import Proposal
-from lucky_margin.core.render import Sources, calm_places_of
+from lucky_margin.core.render import calm_places_of
+from lucky_margin.core.scene import Scene
 
 LIGHT, DARK = "#FFFFFF", "#1E2A2F"
 MIDDLE = 0.62
 """OKLab lightness behind words from which they are dark."""
 
 
-def readable_proposal(finish: Finish, size: Size, piece_id: str, sources: Sources) -> Proposal:
+def readable_proposal(scene: Scene, piece_id: str) -> Proposal:
     """The least that makes a text readable.
 
     Raises:
         BadInput: the piece is no text.
         NotFound: it is not on the size, or the photo is not known.
     """
-    mended = make_readable(finish, size, piece_id, sources)
+    mended = make_readable(scene, piece_id)
     if mended is None:
         return Proposal(message="These words can be read as they are.")
     changes, message = mended
     return Proposal(message=message, edit=SetPiece(ids=(piece_id,), changes=changes))
 
 
-def calm_place_proposal(
-    finish: Finish, size: Size, piece_id: str, sources: Sources, place: int = 0
-) -> Proposal:
+def calm_place_proposal(scene: Scene, piece_id: str, place: int = 0) -> Proposal:
     """A place where the picture is quiet enough for a text; 0 is the calmest, 1 the next best,
     and after the last one the first comes again.
 
@@ -36,8 +34,8 @@ def calm_place_proposal(
         BadInput: the piece is no text.
         NotFound: it is not on the size, or the photo is not known.
     """
-    text_on(finish, size, piece_id)
-    places = calm_places_of(finish, size, piece_id, sources)
+    text_on(scene, piece_id)
+    places = calm_places_of(scene, piece_id)
     if not places:
         return Proposal(
             message="These words do not fit inside the margin; make them smaller first."

@@ -2,19 +2,18 @@
 
 from dataclasses import replace
 
-from lucky_margin.core.document import Finish, Size, WatermarkChanges
+from lucky_margin.core.document import WatermarkChanges
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.framing import focus_on
 from lucky_margin.core.pieces.calm import CalmPlace, calm_places
 from lucky_margin.core.render.render import render
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.scene import Scene
 
 WORKING_SIDE = 320
 """Longest side of the picture that is searched."""
 
 
-def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) -> list[CalmPlace]:
+def calm_places_of(scene: Scene, piece_id: str) -> list[CalmPlace]:
     """Middles for the piece in output pixels, the calmest first; none when it does not fit.
 
     The other pieces are avoided like the focus box.
@@ -22,8 +21,7 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
     Raises:
         NotFound: the piece is not on this size.
     """
-    scene = Scene(finish, size, sources)
-    frame = scene.frame
+    finish, frame = scene.finish, scene.frame
     laid = {one.piece.id: one for one in scene.pieces}
     if piece_id not in laid:
         raise NotFound("This piece is not on this size; switch it on first.")
@@ -32,9 +30,9 @@ def calm_places_of(finish: Finish, size: Size, piece_id: str, sources: Sources) 
     if focus := focus_on(finish.focus, frame):
         avoid.append(focus)
     bare = finish.model_copy(update={"pieces": ()})
-    plain = size.with_overrides(pieces={}, watermark=WatermarkChanges(on=False))
+    plain = scene.size.with_overrides(pieces={}, watermark=WatermarkChanges(on=False))
     scale = scene.scale_for(WORKING_SIDE)
-    picture = render(bare, plain, sources, scale=scale, rough=True)
+    picture = render(replace(scene, finish=bare, size=plain), scale=scale, rough=True)
     step = picture.shape[1] / frame.output.width
     places = calm_places(
         picture,

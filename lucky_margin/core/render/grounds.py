@@ -14,8 +14,8 @@ from lucky_margin.core.framing import Frame, following, laid, largest_inside, wh
 from lucky_margin.core.grounds import blurred_cover, gradient_over, working_sides
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import enough_of, placed
-from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import sample
+from lucky_margin.core.scene import Sources
 from lucky_margin.core.types import Picture8, Picture16
 
 _UNIT = Box(left=0, top=0, width=1, height=1)

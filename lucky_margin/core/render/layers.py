@@ -18,7 +18,7 @@ from lucky_margin.core.render.grounds import fill_of
 from lucky_margin.core.render.laying import area_under, placed, toned_photo
 from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import sprite_on
-from lucky_margin.core.render.scene import Scene
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
 WHITE = "#FFFFFF"

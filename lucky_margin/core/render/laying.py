@@ -1,5 +1,6 @@
 """Laying photos under a picture, from the copy that has just enough pixels."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -7,11 +8,11 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.document import Area, TableLook, Tone
-from lucky_margin.core.render.cache import PictureCache
-from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import place, place_at_16_bits
+from lucky_margin.core.scene import DerivedKey, PictureCache, Sources
 from lucky_margin.core.tone import (
     BASES_SIDE,
+    BASES_VERSION,
     Bases,
     OnPhoto,
     apron,
@@ -171,13 +172,20 @@ class _Strips:
                 photo = self._under_table(photo, *self._table_key)
             return bases_of(photo, facts.width).lines
 
-        key = ("bases", self.sha256, self._table_key)
-        lines = self.sources.cache.get_or_make(key, make)
+        lines = self._kept_lines(make)
         bases = Bases(lines, lines.shape[1] / facts.width)
         return cache.get_or_make(
-            ("laid bases", *key[1:], self.mapping, region),
+            ("laid bases", self.sha256, self._table_key, self.mapping, region),
             lambda: bases.laid(self.mapping, region),
         )
+
+    def _kept_lines(self, make: Callable[[], NDArray[np.float32]]) -> NDArray[np.float32]:
+        """Those of the photo alone are kept with what else is made of it."""
+        if self._table_key is None:
+            return self.sources.derived(
+                DerivedKey("bases", self.sha256, version=BASES_VERSION), make
+            )
+        return self.sources.cache.get_or_make(("bases", self.sha256, self._table_key), make)
 
 
 def enough_of(sha256: str, mapping: Affine, sources: Sources) -> tuple[AnyPicture, Affine]:

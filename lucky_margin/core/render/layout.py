@@ -7,14 +7,13 @@ from typing import Literal
 
 from pydantic import Field
 
-from lucky_margin.core.document import Box, Finish, Identifier, Size, Value
+from lucky_margin.core.document import Box, Finish, Identifier, Value
 from lucky_margin.core.framing import Frame, focus_box
 from lucky_margin.core.outlines import PolygonOutline
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.pieces.watermark import watermark_pieces
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.render.tone_shapes import ToneShape, tone_shapes
+from lucky_margin.core.scene import Scene
 
 _PLENTY = 6
 """Digits after the point that a sent number keeps: a millionth of a pixel."""
@@ -95,21 +94,20 @@ class Layout(Value):
     margin_outline: str = Field(description="The safe band's inner edge, in output pixels.")
 
 
-def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
-    """The layout of ``size``.
+def layout(scene: Scene) -> Layout:
+    """Where everything of a size lies.
 
     Raises:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    scene = Scene(finish, size, sources)
     frame, outer, inner, margins = scene.frame, scene.outer, scene.inner, scene.margins
     output, photo = frame.output, frame.photo
     band = output.band
     photo_width, photo_height = photo.whole_sides
     left, top, right, bottom = outer.region.bounds
     return Layout(
-        size_id=size.id,
+        size_id=scene.size.id,
         width=output.width,
         height=output.height,
         photo_width=photo_width,
@@ -119,7 +117,7 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         shown=frame.shown,
         window=_rounded(frame.window),
         sampled=_rounded(frame.sampled),
-        focus=_focus(finish, frame),
+        focus=_focus(scene.finish, frame),
         follows_focus=frame.follows_focus,
         held_ratio=frame.held_ratio,
         lost=max(0.0, round(frame.lost, _PLENTY)),
@@ -128,7 +126,7 @@ def layout(finish: Finish, size: Size, sources: Sources) -> Layout:
         margin=round(margins.thickness, _PLENTY),
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
-        tone_shapes=tone_shapes(finish.as_set("tone", size), frame),
+        tone_shapes=tone_shapes(scene.finish.as_set("tone", scene.size), frame),
         pieces=[_piece(laid) for laid in scene.pieces],
         watermark=_watermark(scene),
         outline=outer.svg(),

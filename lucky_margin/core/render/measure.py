@@ -4,11 +4,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lucky_margin.core.document import Finish, Size, Tone
+from lucky_margin.core.document import Tone
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.layers import photo_under
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import Clipping, Histogram, clipping_of, histogram_of, noise_of
 from lucky_margin.core.types import Picture8, Region
 
@@ -28,7 +27,7 @@ class ToneMeasured:
     newly: Clipping
 
 
-def measure_noise(finish: Finish, size: Size, sources: Sources) -> float:
+def measure_noise(scene: Scene) -> float:
     """Noise of the toned photo in the size's own pixels (see ``noise_of``); of large sizes on
     tiles spread evenly over them.
 
@@ -36,7 +35,6 @@ def measure_noise(finish: Finish, size: Size, sources: Sources) -> float:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    scene = Scene(finish, size, sources)
     width, height = scene.sides
 
     def seen(region: Region) -> Picture8:
@@ -53,13 +51,12 @@ def measure_noise(finish: Finish, size: Size, sources: Sources) -> float:
     return noise_of(np.vstack(tiles))
 
 
-def measure_tone(finish: Finish, size: Size, sources: Sources) -> ToneMeasured:
+def measure_tone(scene: Scene) -> ToneMeasured:
     """
     Raises:
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    scene = Scene(finish, size, sources)
     grid = Grid.of(*scene.sides, scene.scale_for(MEASURED_SIDE), None)
     before = clipping_of(photo_under(scene, Tone(), grid))
     picture = photo_under(scene, scene.tone, grid)

@@ -2,16 +2,12 @@
 
 import numpy as np
 
-from lucky_margin.core.document import Finish, Size
 from lucky_margin.core.render.render import View, render
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import encode_16_bits, to_linear
+from lucky_margin.core.scene import Scene
 
 
-def picked_colour(
-    finish: Finish, size: Size, sources: Sources, *, view: View, x: int, y: int, radius: int = 0
-) -> str | None:
+def picked_colour(scene: Scene, *, view: View, x: int, y: int, radius: int = 0) -> str | None:
     """The colour (``#RRGGBB``) at a pixel of a view, or the mean in linear light over a disc of
     ``radius`` pixels around it; None where all of it is transparent.
 
@@ -19,14 +15,13 @@ def picked_colour(
         BadInput: the pixel is outside the picture.
     """
     if radius == 0:
-        pixels = render(finish, size, sources, region=(x, y, 1, 1), view=view)
+        pixels = render(scene, region=(x, y, 1, 1), view=view)
         inside = np.ones((1, 1), bool)
     else:
-        scene = Scene(finish, size, sources)
         columns, rows = scene.frame.photo.whole_sides if view == "photo" else scene.sides
         left, top = max(0, x - radius), max(0, y - radius)
         width, height = min(columns, x + radius + 1) - left, min(rows, y + radius + 1) - top
-        pixels = render(finish, size, sources, region=(left, top, width, height), view=view)
+        pixels = render(scene, region=(left, top, width, height), view=view)
         down, across = np.mgrid[top : top + height, left : left + width]
         inside = (across - x) ** 2 + (down - y) ** 2 <= radius**2
     linear = to_linear(pixels)[inside]

@@ -3,8 +3,8 @@
 from lucky_margin.core.document import KnockOut, PicturePiece
 from lucky_margin.core.pieces import LaidPiece, Part, Sprite, knocked_out, sprite_of
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.core.scene import Sources
 from lucky_margin.core.types import Picture8
 
 ENOUGH = 2.0

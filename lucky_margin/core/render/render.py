@@ -3,15 +3,13 @@
 from collections.abc import Collection, Mapping
 from typing import Literal
 
-from lucky_margin.core.document import Finish, Size
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import Part
 from lucky_margin.core.render.compose import compose
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.layers import Drawing, held_pieces, layers_of, whole_photo
-from lucky_margin.core.render.scene import Scene
-from lucky_margin.core.render.sources import Sources
 from lucky_margin.core.sampling import sample
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import needs_detail
 from lucky_margin.core.types import Picture8, Region
 
@@ -34,9 +32,7 @@ QUICK_PIXELS = 3_000_000
 
 
 def render(
-    finish: Finish,
-    size: Size,
-    sources: Sources,
+    scene: Scene,
     *,
     scale: float = 1.0,
     region: Region | None = None,
@@ -46,7 +42,7 @@ def render(
     parts: Mapping[str, Part] = NO_PARTS,
     held: Collection[str] = (),
 ) -> Picture8:
-    """The picture of ``size`` at ``scale`` (over 0, at most 1), or the ``region`` of it.
+    """The picture of a size at ``scale`` (over 0, at most 1), or the ``region`` of it.
 
     A scaled picture has ``scaled_sides`` pixels, and ``region`` is in those. What the export's
     format cannot keep is flattened in the final view, as it will be in the file. A ``rough`` one
@@ -59,24 +55,6 @@ def render(
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
-    scene = Scene(finish, size, sources)
-    return draw(
-        scene, scale=scale, region=region, view=view, rough=rough, area=area, parts=parts, held=held
-    )
-
-
-def draw(
-    scene: Scene,
-    *,
-    scale: float = 1.0,
-    region: Region | None = None,
-    view: View = "final",
-    rough: bool = False,
-    area: int = 0,
-    parts: Mapping[str, Part] = NO_PARTS,
-    held: Collection[str] = (),
-) -> Picture8:
-    """``render`` of a scene."""
     if not 0 < scale <= 1:
         raise BadInput(f"The scale has to be over 0 and at most 1, not {scale:g}.")
     if view == "photo":
@@ -85,7 +63,7 @@ def draw(
     grid = Grid.of(*scene.sides, scale, region)
     smallest = _smallest_drawn(scene)
     if scale < smallest and not rough:
-        drawn = draw(scene, scale=smallest, view=view, area=area, parts=parts, held=held)
+        drawn = render(scene, scale=smallest, view=view, area=area, parts=parts, held=held)
         return _shrunk(drawn, grid)
     drawing = Drawing(grid, view, parts, held, area, behind=lambda: _judged(scene))
     layers = held_pieces(scene, drawing) if view == "piece" else layers_of(scene, drawing)
@@ -94,7 +72,7 @@ def draw(
 
 def _judged(scene: Scene) -> Picture8:
     """The small picture by which a watermark is light or dark."""
-    return draw(scene.without_watermark(), scale=scene.scale_for(JUDGED_SIDE), rough=True)
+    return render(scene.without_watermark(), scale=scene.scale_for(JUDGED_SIDE), rough=True)
 
 
 def _smallest_drawn(scene: Scene) -> float:

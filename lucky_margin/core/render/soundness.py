@@ -1,8 +1,7 @@
 """Whether a finish can be shown at all, before it is kept."""
 
 from lucky_margin.core.document import Finish, photos_of
-from lucky_margin.core.framing import frame_of
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.scene import Sources, sound_scenes
 
 
 def check_sound(finish: Finish, sources: Sources) -> None:
@@ -14,6 +13,4 @@ def check_sound(finish: Finish, sources: Sources) -> None:
     """
     for sha256 in photos_of(finish):
         sources.facts(sha256)
-    facts = sources.facts(finish.photo.sha256)
-    for size in finish.sizes:
-        frame_of(finish, size, facts.width, facts.height)
+    sound_scenes(finish, sources)

@@ -91,7 +91,15 @@ def lay_text(
 ) -> LaidText:
     """``text`` at ``size`` pixels to an em, in lines of at most ``wrap`` pixels; None keeps the
     lines as they were typed, as does a bend."""
+    as_typed = _kept(text, style, size, None, tuple(parts))
+    if wrap is None or (as_typed.advance <= wrap and not _ends_in_space(text)):
+        return as_typed  # the same for every width that it fits
     return _kept(text, style, size, wrap, tuple(parts))
+
+
+def _ends_in_space(text: str) -> bool:
+    """Whether there are spaces that breaking lines would drop."""
+    return any(line != line.rstrip() for line in text.split("\n"))
 
 
 def _lay(

@@ -22,6 +22,7 @@ a colour table is laid on the sampled picture first (``cube``).
 from lucky_margin.core.tone.apply import area_coverage, needs_bases, toned, toned_values
 from lucky_margin.core.tone.areas import needs_regions
 from lucky_margin.core.tone.automatic import propose_tone
+from lucky_margin.core.tone.bases import VERSION as BASES_VERSION
 from lucky_margin.core.tone.bases import WORKING_SIDE as BASES_SIDE
 from lucky_margin.core.tone.bases import Bases, bases_of
 from lucky_margin.core.tone.cube import (
@@ -44,6 +45,7 @@ from lucky_margin.core.tone.white_balance import Neutral, neutral_settings
 __all__ = [
     "ADDED",
     "BASES_SIDE",
+    "BASES_VERSION",
     "LOOKS",
     "MAX_TABLE_BYTES",
     "Bases",

@@ -18,6 +18,9 @@ from lucky_margin.core.types import AnyPicture, Region
 WORKING_SIDE = 768
 """Longest side at which the lines are fitted, in pixels."""
 
+VERSION = 1
+"""Of the lines; raised whenever the same photo gives others."""
+
 RADIUS = 1 / 24
 """Of the working size's long side: how far a region reaches."""
 

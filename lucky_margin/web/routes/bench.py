@@ -3,27 +3,13 @@
 from typing import Any, Literal
 
 from fastapi import APIRouter, Response
-from pydantic import Field, create_model
+from pydantic import Field
 
 from lucky_margin.core.checks import Check, check
-from lucky_margin.core.document import (
-    Colour,
-    Finish,
-    FixedPixels,
-    Identifier,
-    Piece,
-    Size,
-    Value,
-)
-from lucky_margin.core.document.docket import STEPS, VALUES, DocketLine, docket_of
-from lucky_margin.core.document.summaries import (
-    Override,
-    overrides_in_words,
-)
-from lucky_margin.core.edits import Edit, Guide, apply_edit
+from lucky_margin.core.document import Colour, Identifier, Sha256, Value
+from lucky_margin.core.document.docket import STEPS
+from lucky_margin.core.edits import Edit, Guide
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
-from lucky_margin.core.framing import frame_of
-from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.proposals import (
     Proposal,
     focus_proposal,
@@ -31,74 +17,41 @@ from lucky_margin.core.proposals import (
     tone_proposal,
     trim_proposal,
 )
-from lucky_margin.core.render import Layout, View, layout, measure_tone, picked_colour, render
+from lucky_margin.core.render import View, measure_tone, picked_colour, render
 from lucky_margin.core.tone import curve_line
-from lucky_margin.web.examples import FINISH, example
+from lucky_margin.web.examples import DRAFT, example
+from lucky_margin.web.laid import DraftLaid, told
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
-from lucky_margin.web.preview_desk import Superseded
-from lucky_margin.web.studio import StudioHere
+from lucky_margin.web.studio import InDraft, StudioHere, bytes_to_draw
+from lucky_margin.web.work_desk import Priority, Superseded
 
 router = APIRouter(prefix="/bench", tags=["bench"])
 
-PRIORITY = {"stage": 0, "proof": 1}
+PRIORITY = {"stage": Priority.STAGE, "proof": Priority.PROOF}
 
 CURVE_STEPS = 64
 
 
-class Draft(Value):
-    """A document in any state of work, the size in hand, and perhaps an edit to make first."""
+class EditWanted(InDraft):
+    """An edit to make, or null to lay the draft out as it is."""
 
     model_config = example(
-        document=FINISH, size_id="main", edit={"kind": "rename", "name": "Friday mugs"}
+        draft=DRAFT, size_id="main", edit={"kind": "rename", "name": "Friday mugs"}
     )
 
-    document: Finish
-    size_id: Identifier
     edit: Edit | None = None
+    since: Sha256 | None = Field(
+        default=None,
+        description="The draft that the page has laid out for this size; the answer is a patch "
+        "of it while it is known here.",
+    )
 
 
-class SizeLaid(Value):
-    """One size of the draft, as a list of them shows it."""
-
-    id: Identifier
-    name: str
-    width: int = Field(description="Output pixels.")
-    height: int = Field(description="Output pixels.")
-    seen_width: int
-    on_paper: str = Field(description="Its measures on paper, or empty.")
-    overridden: list[str] = Field(description="The steps that it overrides.")
-
-
-_STEPS_HERE: dict[str, Any] = {field: (model, ...) for field, model in VALUES.items()}
-
-
-class StepsHere(create_model("Values", __base__=Value, **_STEPS_HERE)):  # type: ignore[misc]
-    """The steps as the size in hand has them."""
-
-    pieces: list[Piece] = Field(description="Back to front; those switched off too.")
-    overrides: list[Override] = Field(description="What the size does differently.")
-
-
-class Laid(Value):
-    """A draft after its edit, with everything a screen needs to draw and say about it."""
-
-    document: Finish
-    size_id: Identifier = Field(description="The size that is in hand now.")
-    message: str
-    guides: tuple[Guide, ...] = Field(description="What a drag was drawn to, and how far it is.")
-    layout: Layout
-    here: StepsHere
-    sizes: list[SizeLaid]
-    docket: list[DocketLine] = Field(description="Its lines for the size in hand.")
-
-
-class PreviewWanted(Value):
+class PreviewWanted(InDraft):
     """A picture of a draft. Newest wins among requests of one ``channel`` (tab and view)."""
 
-    model_config = example(document=FINISH, size_id="main", channel="tab-1-stage", scale=0.5)
+    model_config = example(draft=DRAFT, size_id="main", channel="tab-1-stage", scale=0.5)
 
-    document: Finish
-    size_id: Identifier
     edit: Edit | None = None
     channel: str = Field(max_length=80)
     place: Literal["stage", "proof"] = "stage"
@@ -113,13 +66,11 @@ class PreviewWanted(Value):
     )
 
 
-class PixelWanted(Value):
+class PixelWanted(InDraft):
     """One pixel of a draft: output pixels, or photo pixels in the photo view."""
 
-    model_config = example(document=FINISH, size_id="main", view="final", x=540, y=675)
+    model_config = example(draft=DRAFT, size_id="main", view="final", x=540, y=675)
 
-    document: Finish
-    size_id: Identifier
     view: View
     x: int = Field(ge=0)
     y: int = Field(ge=0)
@@ -161,13 +112,11 @@ class ToneFigures(Value):
     newly_low: float = Field(description="Share of pixels that the tone clips to black.")
 
 
-class TrimWanted(Value):
+class TrimWanted(InDraft):
     """The plain margin to look for; ``tolerance`` is in 8-bit steps."""
 
-    model_config = example(document=FINISH, size_id="main", tolerance=6)
+    model_config = example(draft=DRAFT, size_id="main", tolerance=6)
 
-    document: Finish
-    size_id: Identifier
     tolerance: float = Field(default=DEFAULT_TOLERANCE, ge=0, le=64)
 
 
@@ -197,33 +146,24 @@ def list_steps() -> StepList:
     )
 
 
-@router.post("/draft")
-def lay_out(draft: Draft, studio: StudioHere) -> Laid:
+@router.post("/draft", response_model=DraftLaid)
+def lay_out(wanted: EditWanted, studio: StudioHere) -> Response:
     """Make an edit and lay the draft out."""
-    photos = studio.store.photos
-    document, size_id, message = draft.document, draft.size_id, ""
+    draft, size_id, message = studio.drafts.get(wanted.draft), wanted.size_id, ""
     guides: tuple[Guide, ...] = ()
-    facts = photos.facts(document.photo.sha256)
-    if draft.edit is not None:
-        edited = apply_edit(document, size_id, draft.edit, facts, studio.store.fonts.face)
-        document, size_id, message = edited.finish, edited.size_id, edited.message
-        guides = edited.guides
-    size = document.size(size_id)
-    here = StepsHere(
-        **{field: document.as_set(field, size) for field in VALUES},
-        pieces=document.pieces_as(size),
-        overrides=overrides_in_words(size),
+    if wanted.edit is not None:
+        draft, edited = studio.drafts.edited(wanted.draft, size_id, wanted.edit)
+        size_id, message, guides = edited.size_id, edited.message, edited.guides
+    since = studio.drafts.find(wanted.since) if size_id == wanted.size_id else None
+    body = told(
+        draft,
+        size_id,
+        message,
+        guides,
+        studio.layings.of(draft, size_id),
+        None if since is None else studio.layings.of(since, size_id),
     )
-    return Laid(
-        document=document,
-        size_id=size_id,
-        message=message,
-        guides=guides,
-        layout=layout(document, size, photos),
-        here=here,
-        sizes=[_size_laid(document, one, facts) for one in document.sizes],
-        docket=docket_of(document, size),
-    )
+    return Response(body, media_type="application/json")
 
 
 @router.post(
@@ -236,18 +176,15 @@ def lay_out(draft: Draft, studio: StudioHere) -> Laid:
 )
 async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
     """The picture of a draft (after its edit, if it names one)."""
-    photos = studio.store.photos
+    scene = studio.scene(wanted)
 
     def draw() -> Response:
-        document = wanted.document
+        shown = scene
         if wanted.edit is not None:
-            facts = photos.facts(document.photo.sha256)
-            font = studio.store.fonts.face
-            document = apply_edit(document, wanted.size_id, wanted.edit, facts, font).finish
+            after, _ = studio.drafts.edited(wanted.draft, wanted.size_id, wanted.edit)
+            shown = after.scene(wanted.size_id)
         picture = render(
-            document,
-            document.size(wanted.size_id),
-            photos,
+            shown,
             scale=wanted.scale,
             region=wanted.region,
             view=wanted.view,
@@ -258,7 +195,12 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
         return picture_response(picture, headers=FRESH, lossless=wanted.lossless)
 
     try:
-        return await studio.desk.draw(wanted.channel, PRIORITY[wanted.place], draw)
+        return await studio.desk.run(
+            draw,
+            PRIORITY[wanted.place],
+            channel=wanted.channel,
+            memory=bytes_to_draw(scene, wanted.scale),
+        )
     except Superseded:
         return Response(status_code=204)
 
@@ -266,44 +208,42 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
 @router.post("/pixel")
 def read_pixel(wanted: PixelWanted, studio: StudioHere) -> Pixel:
     """The exact colour of one pixel, or the mean of a disc around it."""
-    document = wanted.document
     colour = picked_colour(
-        document,
-        document.size(wanted.size_id),
-        studio.store.photos,
-        view=wanted.view,
-        x=wanted.x,
-        y=wanted.y,
-        radius=wanted.radius,
+        studio.scene(wanted), view=wanted.view, x=wanted.x, y=wanted.y, radius=wanted.radius
     )
     return Pixel(colour=colour)
 
 
 @router.post("/checks")
-def run_checks(draft: Draft, studio: StudioHere) -> CheckList:
+async def run_checks(wanted: InDraft, studio: StudioHere) -> CheckList:
     """The checks of one size."""
-    size = draft.document.size(draft.size_id)
-    return CheckList(checks=check(draft.document, size, studio.store.photos))
+    scene = studio.scene(wanted)
+    return await studio.measured(scene, lambda: CheckList(checks=check(scene)))
 
 
 @router.post("/tone")
-def measure(draft: Draft, studio: StudioHere) -> ToneFigures:
+async def measure(wanted: InDraft, studio: StudioHere) -> ToneFigures:
     """The histogram of the toned photo inside the window, and what the tone clips."""
-    size = draft.document.size(draft.size_id)
-    measured = measure_tone(draft.document, size, studio.store.photos)
-    tone = draft.document.as_set("tone", size)
-    return ToneFigures(
-        **vars(measured.histogram),
-        curve=tuple(curve_line(tone, CURVE_STEPS).round(4).tolist()),
-        newly_high=measured.newly.high,
-        newly_low=measured.newly.low,
-    )
+    scene = studio.scene(wanted)
+
+    def figures() -> ToneFigures:
+        measured = measure_tone(scene)
+        tone = scene.finish.as_set("tone", scene.size)
+        return ToneFigures(
+            **vars(measured.histogram),
+            curve=tuple(curve_line(tone, CURVE_STEPS).round(4).tolist()),
+            newly_high=measured.newly.high,
+            newly_low=measured.newly.low,
+        )
+
+    return await studio.measured(scene, figures)
 
 
 @router.post("/auto")
-def propose_tone(draft: Draft, studio: StudioHere) -> Proposal:
+async def propose_tone(wanted: InDraft, studio: StudioHere) -> Proposal:
     """Propose the ordinary controls of Tone."""
-    return tone_proposal(draft.document, studio.store.photos)
+    scene = studio.scene(wanted)
+    return await studio.measured(scene, lambda: tone_proposal(scene))
 
 
 @router.post("/neutral")
@@ -313,29 +253,14 @@ def propose_neutral(wanted: NeutralWanted) -> Proposal:
 
 
 @router.post("/trim")
-def propose_trim(wanted: TrimWanted, studio: StudioHere) -> Proposal:
+async def propose_trim(wanted: TrimWanted, studio: StudioHere) -> Proposal:
     """Find the picture inside the photo's plain margin."""
-    size = wanted.document.size(wanted.size_id)
-    return trim_proposal(wanted.document, size, studio.store.photos, wanted.tolerance)
+    scene = studio.scene(wanted)
+    return await studio.measured(scene, lambda: trim_proposal(scene, wanted.tolerance))
 
 
 @router.post("/focus")
-def propose_focus(draft: Draft, studio: StudioHere) -> Proposal:
+async def propose_focus(wanted: InDraft, studio: StudioHere) -> Proposal:
     """Propose what to keep in view."""
-    return focus_proposal(draft.document, draft.document.size(draft.size_id), studio.store.photos)
-
-
-def _size_laid(document: Finish, size: Size, facts: PhotoFacts) -> SizeLaid:
-    output = frame_of(document, size, facts.width, facts.height).output
-    printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
-    overridden = ["window"] if size.crop.window else []
-    overridden += size.overrides.steps
-    return SizeLaid(
-        id=size.id,
-        name=size.name,
-        width=output.width,
-        height=output.height,
-        seen_width=size.seen_width,
-        on_paper=f"{printed.label}, {printed.ppi:g} ppi" if printed else "",
-        overridden=overridden,
-    )
+    scene = studio.scene(wanted)
+    return await studio.measured(scene, lambda: focus_proposal(scene))

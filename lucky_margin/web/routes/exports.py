@@ -3,6 +3,7 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
+from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
     MAX_SIZES,
@@ -13,7 +14,6 @@ from lucky_margin.core.document import (
     Value,
 )
 from lucky_margin.core.document.summaries import FORMAT_NAMES
-from lucky_margin.core.edits import Edit
 from lucky_margin.core.edits.sizes import SetPixels
 from lucky_margin.core.edits.steps import SetExport
 from lucky_margin.core.errors import Conflict
@@ -26,12 +26,17 @@ from lucky_margin.core.export import (
     safe_stem,
     zipped,
 )
+from lucky_margin.core.progress import Progress, untold
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
 from lucky_margin.web.examples import REVISION, example
+from lucky_margin.web.job_results import SuggestedEdit, WeighedFile
 from lucky_margin.web.pictures import FILE, attached
-from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState, RowId
-from lucky_margin.web.studio import Studio, StudioHere, WeighKey
+from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState, RowId, state_of
+from lucky_margin.web.routes.jobs import JobTold, told_soon
+from lucky_margin.web.studio import Studio, StudioHere, WeighKey, bytes_to_draw
+from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(tags=["exports"])
 
@@ -45,34 +50,11 @@ class WeighWanted(Value):
     size_id: Identifier
 
 
-class SuggestedEdit(Value):
-    """What would bring a file under its cap."""
-
-    label: str
-    edit: Edit
-
-
-class WeighedFile(Value):
-    """A file as it would be saved, byte for byte."""
-
-    sha256: Sha256
-    bytes: int
-    width: int
-    height: int
-    quality: int
-    image_format: ImageFormat
-    file_name: str
-    meets_cap: bool
-    suggestions: list[SuggestedEdit]
-
-
-class SaveWanted(Value):
+class SaveWanted(WeighWanted):
     """The weighed file to save."""
 
     model_config = example(revision=REVISION, size_id="main", sha256="5f" * 32)
 
-    revision: RowId
-    size_id: Identifier
     sha256: Sha256
 
 
@@ -97,11 +79,21 @@ class ExportedList(Value):
 
 
 @router.post("/finishes/{finish_id}/weigh")
-def weigh(finish_id: FinishId, wanted: WeighWanted, studio: StudioHere) -> WeighedFile:
-    """Make the file of one size, without saving it, and say what it weighs."""
-    file, sha256 = _weighed(finish_id, wanted.revision, wanted.size_id, studio)
+async def weigh(finish_id: FinishId, wanted: WeighWanted, studio: StudioHere) -> JobTold:
+    """Make the file of one size, without saving it, and say what it weighs (a ``WeighedFile``)."""
+    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, studio)
+
+    def work(progress: Progress) -> WeighedFile:
+        return _told(_weighed(finish_id, wanted, scene, studio, progress))
+
+    key = f"weigh {finish_id} {wanted.size_id}"
+    job = studio.jobs.start(key, work, memory=bytes_to_draw(scene))
+    return await told_soon(job)
+
+
+def _told(file: ExportedFile) -> WeighedFile:
     return WeighedFile(
-        sha256=sha256,
+        sha256=file.sha256,
         bytes=len(file.data),
         width=file.width,
         height=file.height,
@@ -114,16 +106,20 @@ def weigh(finish_id: FinishId, wanted: WeighWanted, studio: StudioHere) -> Weigh
 
 
 @router.post("/finishes/{finish_id}/exports", status_code=201)
-def save_export(finish_id: FinishId, wanted: SaveWanted, studio: StudioHere) -> Exported:
+async def save_export(finish_id: FinishId, wanted: SaveWanted, studio: StudioHere) -> Exported:
     """Save the file that was weighed and record it."""
-    file, sha256 = _weighed(finish_id, wanted.revision, wanted.size_id, studio)
-    if sha256 != wanted.sha256:
-        raise Conflict("The file is no longer the one that was weighed; weigh it again.")
-    size = studio.store.finishes.revision_document(finish_id, wanted.revision).size(wanted.size_id)
-    record = studio.store.exports.add(
-        file, finish_id=finish_id, revision=wanted.revision, size_name=size.name
-    )
-    return _exported(record)
+    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, studio)
+
+    def save() -> Exported:
+        file = _weighed(finish_id, wanted, scene, studio)
+        if file.sha256 != wanted.sha256:
+            raise Conflict("The file is no longer the one that was weighed; weigh it again.")
+        record = studio.store.exports.add(
+            file, finish_id=finish_id, revision=wanted.revision, size_name=scene.size.name
+        )
+        return _exported(record)
+
+    return await studio.desk.run(save, Priority.JOB, memory=bytes_to_draw(scene))
 
 
 @router.get("/finishes/{finish_id}/exports")
@@ -159,17 +155,23 @@ def open_as_it_was(export_id: RowId, at: AtEtag, studio: StudioHere) -> FinishSt
     """Go back to the state the file was saved from; undo leads to the present again."""
     record = studio.store.exports.get(export_id)
     finish = studio.store.finishes.reopen(record.finish_id, at.etag, record.revision)
-    return FinishState(**vars(finish))
+    return state_of(finish, studio)
+
+
+def _scene_to_export(finish_id: str, wanted: WeighWanted, studio: Studio) -> Scene:
+    document = studio.store.finishes.revision_document(finish_id, wanted.revision)
+    return Scene.of(document, wanted.size_id, studio.store.photos)
 
 
 def _weighed(
-    finish_id: str, revision: int, size_id: str, studio: Studio
-) -> tuple[ExportedFile, str]:
-    document = studio.store.finishes.revision_document(finish_id, revision)
-    size = document.size(size_id)
-    key = WeighKey(finish_id, revision, size_id)
-    file = studio.weighed.get_or_make(key, lambda: export(document, size, studio.store.photos))
-    return file, file.sha256
+    finish_id: str,
+    wanted: WeighWanted,
+    scene: Scene,
+    studio: Studio,
+    progress: Progress = untold,
+) -> ExportedFile:
+    key = WeighKey(finish_id, wanted.revision, wanted.size_id)
+    return studio.weighed.get_or_make(key, lambda: export(scene, progress))
 
 
 def _suggestion(remedy: Remedy) -> SuggestedEdit:

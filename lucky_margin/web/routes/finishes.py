@@ -4,6 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 from pydantic import Field
+from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
     Finish,
@@ -18,10 +19,12 @@ from lucky_margin.core.document import (
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.framing import frame_of
 from lucky_margin.core.render import render
+from lucky_margin.core.scene import Scene
 from lucky_margin.store import PAGE, FinishEntry, FinishRecord, RevisionRecord
-from lucky_margin.web.examples import ETAG, FINISH, REVISION, example
+from lucky_margin.web.examples import DRAFT, ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
-from lucky_margin.web.studio import Studio, StudioHere
+from lucky_margin.web.studio import Studio, StudioHere, bytes_to_draw
+from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(prefix="/finishes", tags=["finishes"])
 
@@ -38,6 +41,7 @@ class FinishState(Value):
     etag: int
     revision: int
     changes: int
+    draft: Sha256 = Field(description="How requests name the document (see ``/drafts``).")
     document: Finish
     can_undo: bool
     can_redo: bool
@@ -87,20 +91,22 @@ class RevisionList(Value):
 
 
 class NewFinish(Value):
-    """A finish to start: from a photo, as the copy of a document, or both named."""
+    """A finish to start: from a photo, or from a draft; perhaps under a name of its own."""
 
     model_config = example(photo=FINISH["photo"]["sha256"], name="Thursday mugs")
 
     photo: Sha256 | None = None
     name: Name | None = None
-    document: Finish | None = None
+    draft: Sha256 | None = None
 
 
 class SaveFinish(Value):
-    model_config = example(etag=ETAG, document=FINISH)
+    """The draft to save, named by its SHA-256 (see ``/drafts``)."""
+
+    model_config = example(etag=ETAG, draft=DRAFT)
 
     etag: int
-    document: Finish
+    draft: Sha256
 
 
 class AtEtag(Value):
@@ -125,12 +131,13 @@ class VersionName(Value):
 @router.post("", status_code=201)
 def create_finish(new: NewFinish, studio: StudioHere) -> FinishState:
     """Start a finish from a photo, or keep a document as a finish of its own."""
-    if new.document is not None:
-        document = new.document.model_copy(update={"name": new.name or new.document.name})
-        return _state(studio.store.finishes.create(document, label="Started as a copy"))
+    if new.draft is not None:
+        document = studio.drafts.get(new.draft).finish
+        document = document.model_copy(update={"name": new.name or document.name})
+        return state_of(studio.store.finishes.create(document, label="Started as a copy"), studio)
     photo = studio.store.photos.get(new.photo or "")
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
-    return _state(studio.store.finishes.create(document))
+    return state_of(studio.store.finishes.create(document), studio)
 
 
 @router.get("")
@@ -152,31 +159,32 @@ def list_finishes(
 @router.get("/{finish_id}")
 def get_finish(finish_id: FinishId, studio: StudioHere) -> FinishState:
     """One finish as it stands."""
-    return _state(studio.store.finishes.get(finish_id))
+    return state_of(studio.store.finishes.get(finish_id), studio)
 
 
 @router.put("/{finish_id}")
 def save_finish(finish_id: FinishId, save: SaveFinish, studio: StudioHere) -> FinishState:
     """Commit a change. A save based on an older ``etag`` is refused (412)."""
-    return _state(studio.store.finishes.save(finish_id, save.etag, save.document))
+    document = studio.drafts.get(save.draft).finish
+    return state_of(studio.store.finishes.save(finish_id, save.etag, document), studio)
 
 
 @router.post("/{finish_id}/undo")
 def undo(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
     """Take back the last change."""
-    return _state(studio.store.finishes.undo(finish_id, at.etag))
+    return state_of(studio.store.finishes.undo(finish_id, at.etag), studio)
 
 
 @router.post("/{finish_id}/redo")
 def redo(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
     """Make the change again that was taken back last."""
-    return _state(studio.store.finishes.redo(finish_id, at.etag))
+    return state_of(studio.store.finishes.redo(finish_id, at.etag), studio)
 
 
 @router.post("/{finish_id}/reopen")
 def reopen(finish_id: FinishId, reopen: Reopen, studio: StudioHere) -> FinishState:
     """Go back to an earlier revision; undo leads to the present again."""
-    return _state(studio.store.finishes.reopen(finish_id, reopen.etag, reopen.revision))
+    return state_of(studio.store.finishes.reopen(finish_id, reopen.etag, reopen.revision), studio)
 
 
 @router.post("/{finish_id}/original")
@@ -184,7 +192,7 @@ def back_to_the_original(finish_id: FinishId, at: AtEtag, studio: StudioHere) ->
     """Set everything aside and show the whole photo as it was taken; undo brings it back."""
     document = studio.store.finishes.get(finish_id).document
     fresh = new_finish(name=document.name, photo_sha256=document.photo.sha256)
-    return _state(studio.store.finishes.save(finish_id, at.etag, fresh))
+    return state_of(studio.store.finishes.save(finish_id, at.etag, fresh), studio)
 
 
 @router.get("/{finish_id}/revisions")
@@ -205,7 +213,7 @@ def duplicate(finish_id: FinishId, studio: StudioHere) -> FinishState:
     """Start a new finish from the present state of this one."""
     document = studio.store.finishes.get(finish_id).document
     copy = document.model_copy(update={"name": f"{document.name[:113]} (copy)"})
-    return _state(studio.store.finishes.create(copy, label="Started as a copy"))
+    return state_of(studio.store.finishes.create(copy, label="Started as a copy"), studio)
 
 
 @router.post("/{finish_id}/bin", status_code=204)
@@ -227,7 +235,7 @@ def delete_finish(finish_id: FinishId, studio: StudioHere) -> None:
 
 
 @router.get("/{finish_id}/picture", response_class=Response, responses=PICTURE)
-def get_picture(
+async def get_picture(
     finish_id: FinishId,
     size_id: Identifier,
     studio: StudioHere,
@@ -235,14 +243,15 @@ def get_picture(
     etag: int | None = None,
 ) -> Response:
     """A small picture of one size; with its ``etag`` in the address it may be kept for good."""
-    finish = studio.store.finishes.get(finish_id).document
-    size = finish.size(size_id)
-    photos = studio.store.photos
-    facts = photos.facts(finish.photo.sha256)
-    output = frame_of(finish, size, facts.width, facts.height).output
-    scale = min(1.0, height / output.height)
-    picture = render(finish, size, photos, scale=scale)
-    return picture_response(picture, headers=FRESH if etag is None else FOREVER)
+    finish = (await run_in_threadpool(studio.store.finishes.get, finish_id)).document
+    scene = Scene.of(finish, size_id, studio.store.photos)
+    scale = min(1.0, height / scene.sides[1])
+
+    def draw() -> Response:
+        headers = FRESH if etag is None else FOREVER
+        return picture_response(render(scene, scale=scale), headers=headers)
+
+    return await studio.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
 
 
 def _plain(file_name: str) -> str:
@@ -250,8 +259,9 @@ def _plain(file_name: str) -> str:
     return file_name.rsplit(".", 1)[0].strip()[:120] or "Untitled"
 
 
-def _state(record: FinishRecord) -> FinishState:
-    return FinishState(**vars(record))
+def state_of(record: FinishRecord, studio: Studio) -> FinishState:
+    """A finish as it stands, its document ready to be named."""
+    return FinishState(draft=studio.drafts.keep(record.document).sha256, **vars(record))
 
 
 def _revision(record: RevisionRecord) -> Revision:

@@ -64,7 +64,9 @@ def list_fonts(studio: StudioHere) -> FontList:
 async def add_font(request: Request, studio: StudioHere) -> FontOffered:
     """Add a TTF or OTF font, the request's body. The same bytes again are the same font."""
     data = await body_of(request, MAX_FONT_BYTES, TooLarge(TOO_LARGE))
-    return _own(await run_in_threadpool(studio.store.fonts.add, data))
+    font = await run_in_threadpool(studio.store.fonts.add, data)
+    studio.drafts.forget()
+    return _own(font)
 
 
 @router.delete("/{sha256}", status_code=204)

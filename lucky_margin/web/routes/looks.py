@@ -6,8 +6,6 @@ from fastapi import APIRouter, Request
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
-    Finish,
-    Identifier,
     LookKey,
     LookUse,
     Name,
@@ -20,9 +18,9 @@ from lucky_margin.core.errors import TooLarge
 from lucky_margin.core.export import safe_stem
 from lucky_margin.core.tone import MAX_TABLE_BYTES, cube_text, left_out, look_of
 from lucky_margin.web.bodies import BYTES, body_of
-from lucky_margin.web.examples import FINISH, example
+from lucky_margin.web.examples import DRAFT, example
 from lucky_margin.web.routes.finishes import RowId
-from lucky_margin.web.studio import StudioHere
+from lucky_margin.web.studio import InDraft, StudioHere
 
 router = APIRouter(prefix="/looks", tags=["looks"])
 
@@ -53,11 +51,9 @@ class NewLook(Value):
     tone: Tone
 
 
-class CubeWanted(Value):
-    model_config = example(document=FINISH, size_id="main", title="Thursday light")
+class CubeWanted(InDraft):
+    model_config = example(draft=DRAFT, size_id="main", title="Thursday light")
 
-    document: Finish
-    size_id: Identifier
     title: Name
 
 
@@ -110,8 +106,7 @@ def delete_look(look_id: RowId, studio: StudioHere) -> None:
 @router.post("/cube")
 def write_cube(wanted: CubeWanted, studio: StudioHere) -> Cube:
     """The per-pixel part of a tone as a ``.cube`` file."""
-    size = wanted.document.size(wanted.size_id)
-    tone = wanted.document.tone_of(size)
+    tone = studio.scene(wanted).tone
     table = studio.store.tables.get(tone.look.table) if isinstance(tone.look, TableLook) else None
     return Cube(
         file_name=f"{safe_stem(wanted.title)}.cube",

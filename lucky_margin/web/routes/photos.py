@@ -8,12 +8,14 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import Name, Sha256, Value, new_finish
 from lucky_margin.core.errors import TooLarge
-from lucky_margin.core.photos import MAX_PHOTO_BYTES
+from lucky_margin.core.photos import MAX_PHOTO_BYTES, pixels_of
 from lucky_margin.core.render import render
+from lucky_margin.core.scene import Scene
 from lucky_margin.store import PhotoRecord
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FILE, FOREVER, PICTURE, picture_response
-from lucky_margin.web.studio import StudioHere
+from lucky_margin.web.studio import StudioHere, bytes_to_draw
+from lucky_margin.web.work_desk import BYTES_PER_PIXEL, Priority
 
 router = APIRouter(prefix="/photos", tags=["photos"])
 
@@ -52,7 +54,11 @@ async def add_photo(request: Request, name: Name, studio: StudioHere) -> Photo:
         "save it smaller first."
     )
     data = await body_of(request, MAX_PHOTO_BYTES, too_large)
-    record, known = await run_in_threadpool(studio.store.photos.add, data, name)
+    record, known = await studio.desk.run(
+        lambda: studio.store.photos.add(data, name),
+        Priority.JOB,
+        memory=BYTES_PER_PIXEL * await run_in_threadpool(pixels_of, data),
+    )
     return _photo(record, known)
 
 
@@ -69,13 +75,17 @@ def get_photo(sha256: Sha256, studio: StudioHere) -> Photo:
 
 
 @router.get("/{sha256}/thumbnail", response_class=Response, responses=PICTURE)
-def get_thumbnail(sha256: Sha256, studio: StudioHere, height: Height = 184) -> Response:
+async def get_thumbnail(sha256: Sha256, studio: StudioHere, height: Height = 184) -> Response:
     """A small picture of the whole photo."""
     facts = studio.store.photos.get(sha256).facts
     finish = new_finish(name="thumbnail", photo_sha256=sha256)
+    scene = Scene(finish, finish.sizes[0], studio.store.photos)
     scale = min(1.0, height / facts.height, 4 * height / facts.width)
-    picture = render(finish, finish.sizes[0], studio.store.photos, scale=scale, view="photo")
-    return picture_response(picture, headers=FOREVER)
+
+    def draw() -> Response:
+        return picture_response(render(scene, scale=scale, view="photo"), headers=FOREVER)
+
+    return await studio.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
 
 
 @router.get("/{sha256}/original", response_class=FileResponse, responses=FILE)

@@ -4,12 +4,13 @@ from fastapi import APIRouter
 from pydantic import Field
 
 from lucky_margin.core.checks import contrast_of, palette_of
-from lucky_margin.core.document import Colour, Finish, Identifier, Sha256, Value
+from lucky_margin.core.document import Colour, Identifier, Sha256, Value
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
 from lucky_margin.core.sampling import as_8_bits
-from lucky_margin.web.examples import FINISH, example
-from lucky_margin.web.studio import StudioHere
+from lucky_margin.web.examples import DRAFT, example
+from lucky_margin.web.studio import InDraft, StudioHere
+from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(prefix="/bench", tags=["bench"])
 
@@ -19,11 +20,9 @@ PALETTE_LEVEL = 3
 """How often the photo is halved before its colours are counted."""
 
 
-class WordsJudged(Value):
-    model_config = example(document=FINISH, size_id="main", piece="text-1")
+class WordsJudged(InDraft):
+    model_config = example(draft=DRAFT, size_id="main", piece="text-1")
 
-    document: Finish
-    size_id: Identifier
     piece: Identifier
 
 
@@ -53,45 +52,57 @@ class PlainBackground(Value):
 
 
 @router.get("/background/{sha256}")
-def find_background(sha256: Sha256, studio: StudioHere) -> PlainBackground:
+async def find_background(sha256: Sha256, studio: StudioHere) -> PlainBackground:
     """Whether a picture, such as a logo, lies on one plain colour."""
     facts = studio.store.photos.facts(sha256)
     number = 0
     while (facts.width * facts.height) >> (2 * number) > JUDGED_PIXELS:
         number += 1
-    picture = as_8_bits(studio.store.photos.level(sha256, number))
-    return PlainBackground(colour=plain_background(picture))
+
+    def find() -> PlainBackground:
+        picture = as_8_bits(studio.store.photos.level(sha256, number))
+        return PlainBackground(colour=plain_background(picture))
+
+    return await studio.desk.run(find, Priority.CHECK)
 
 
 @router.get("/palette/{sha256}")
-def get_palette(sha256: Sha256, studio: StudioHere) -> Palette:
+async def get_palette(sha256: Sha256, studio: StudioHere) -> Palette:
     """The colours that a photo is made of."""
-    photo = as_8_bits(studio.store.photos.level(sha256, PALETTE_LEVEL))
-    return Palette(colours=palette_of(photo))
+
+    def count() -> Palette:
+        photo = as_8_bits(studio.store.photos.level(sha256, PALETTE_LEVEL))
+        return Palette(colours=palette_of(photo))
+
+    return await studio.desk.run(count, Priority.CHECK)
 
 
 @router.post("/legibility")
-def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
+async def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
     """How well a text can be read."""
-    document, photos = wanted.document, studio.store.photos
-    found = contrast_of(document, document.size(wanted.size_id), wanted.piece, photos)
-    return Legibility(
-        ratio=found.ratio if found else 21,
-        wanted=found.wanted if found else 1,
-    )
+    scene = studio.scene(wanted)
+
+    def measure() -> Legibility:
+        found = contrast_of(scene, wanted.piece)
+        return Legibility(
+            ratio=found.ratio if found else 21,
+            wanted=found.wanted if found else 1,
+        )
+
+    return await studio.measured(scene, measure)
 
 
 @router.post("/readable")
-def propose_readable(wanted: WordsJudged, studio: StudioHere) -> Proposal:
+async def propose_readable(wanted: WordsJudged, studio: StudioHere) -> Proposal:
     """The least that makes a text readable."""
-    document = wanted.document
-    size = document.size(wanted.size_id)
-    return readable_proposal(document, size, wanted.piece, studio.store.photos)
+    scene = studio.scene(wanted)
+    return await studio.measured(scene, lambda: readable_proposal(scene, wanted.piece))
 
 
 @router.post("/calm")
-def propose_calm_place(wanted: CalmWanted, studio: StudioHere) -> Proposal:
+async def propose_calm_place(wanted: CalmWanted, studio: StudioHere) -> Proposal:
     """A place where the picture is quiet enough for words."""
-    document, photos = wanted.document, studio.store.photos
-    size = document.size(wanted.size_id)
-    return calm_place_proposal(document, size, wanted.piece, photos, wanted.place)
+    scene = studio.scene(wanted)
+    return await studio.measured(
+        scene, lambda: calm_place_proposal(scene, wanted.piece, wanted.place)
+    )

@@ -1,16 +1,27 @@
 """A size with its photo, and all that is worked out of the two once: frame, outlines, margins and
-laid pieces. Rendering, layout, checks and picking take it from here."""
+laid pieces. Edits, rendering, layout, checks and picking take it from here."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from types import MappingProxyType
+from typing import Any
 
 from lucky_margin.core.affine import Affine
-from lucky_margin.core.document import Border, Finish, Size, Tone, Watermark, WatermarkChanges
-from lucky_margin.core.framing import Frame, frame_of
+from lucky_margin.core.document import (
+    Border,
+    Finish,
+    Overrides,
+    Size,
+    Tone,
+    Watermark,
+    WatermarkChanges,
+)
+from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of
 from lucky_margin.core.outlines import Outline, outline_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.pieces import LaidPiece, Margins, lay_piece, margins_of
-from lucky_margin.core.render.sources import Sources
+from lucky_margin.core.scene.sources import Sources
 
 
 @dataclass(frozen=True, eq=False)
@@ -26,6 +37,14 @@ class Scene:
     size: Size
     sources: Sources
 
+    @classmethod
+    def of(cls, finish: Finish, size_id: str, sources: Sources) -> "Scene":
+        """
+        Raises:
+            NotFound: the finish has no such size.
+        """
+        return cls(finish, finish.size(size_id), sources)
+
     @property
     def photo_sha256(self) -> str:
         return self.finish.photo.sha256
@@ -33,6 +52,11 @@ class Scene:
     @cached_property
     def facts(self) -> PhotoFacts:
         return self.sources.facts(self.photo_sha256)
+
+    @cached_property
+    def photo(self) -> TurnedPhoto:
+        """The photo as it is turned for the size."""
+        return TurnedPhoto(self.facts.width, self.facts.height, self.finish.turn_of(self.size))
 
     @cached_property
     def frame(self) -> Frame:
@@ -73,10 +97,34 @@ class Scene:
     @cached_property
     def pieces(self) -> list[LaidPiece]:
         """Every piece that is on the size, laid out, back to front."""
-        return [
-            lay_piece(piece, self.margins, self.frame, self.sources.font)
-            for piece in self.finish.pieces_of(self.size)
-        ]
+        laid = {one.piece.id: one for one in self._laid_before}
+        found = []
+        for piece in self.finish.pieces_of(self.size):
+            known = laid.get(piece.id)
+            if known is None or known.piece != piece:
+                known = lay_piece(piece, self.margins, self.frame, self.sources.font)
+            found.append(known)
+        return found
+
+    @cached_property
+    def _laid_before(self) -> Sequence[LaidPiece]:
+        """Pieces that were laid out on the same frame and margins."""
+        return ()
+
+    @cached_property
+    def _framed_by(self) -> tuple[Any, ...]:
+        """All that frame, outlines and margins depend on."""
+        bare = self.size.model_copy(update={"overrides": Overrides()})
+        return self.finish.photo, self.finish.focus, self.photo.turn, self.border, bare
+
+    def take_over(self, before: "Scene") -> None:
+        """Take what is the same as before an edit, and so need not be worked out again."""
+        if self._framed_by != before._framed_by:
+            return
+        for name in ("frame", "outer", "inner", "margins"):
+            if name in vars(before):
+                vars(self)[name] = vars(before)[name]
+        vars(self)["_laid_before"] = vars(before).get("pieces", ())
 
     @property
     def seen_scale(self) -> float:
@@ -94,3 +142,30 @@ class Scene:
     def mapping(self, to_full: Affine) -> Affine:
         """From pixels of a picture to photo pixels; ``to_full`` leads to output pixels."""
         return self.frame.from_output.after(to_full)
+
+
+Scenes = Mapping[str, Scene]
+"""The scenes of a finish by the ids of its sizes."""
+
+
+def scenes_of(finish: Finish, sources: Sources) -> Scenes:
+    """The scenes of every size."""
+    return {size.id: Scene(finish, size, sources) for size in finish.sizes}
+
+
+NO_SCENES: Scenes = MappingProxyType({})
+
+
+def sound_scenes(finish: Finish, sources: Sources, before: Scenes = NO_SCENES) -> Scenes:
+    """The scenes of every size, each of which can be framed; ``before`` are those before an edit.
+
+    Raises:
+        NotFound: the photo is not known.
+        TooLarge: a size comes to too many pixels.
+    """
+    scenes = scenes_of(finish, sources)
+    for size_id, scene in scenes.items():
+        if size_id in before:
+            scene.take_over(before[size_id])
+        _ = scene.frame
+    return scenes

@@ -1,14 +1,29 @@
 """Where the renderer gets its photos from."""
 
-from typing import Protocol
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Protocol
+
+from numpy.typing import NDArray
 
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
-from lucky_margin.core.render.cache import PictureCache
 from lucky_margin.core.sampling import halved
+from lucky_margin.core.scene.cache import PictureCache
 from lucky_margin.core.text import Face
 from lucky_margin.core.tone import ColourTable
 from lucky_margin.core.types import AnyPicture
+
+
+@dataclass(frozen=True)
+class DerivedKey:
+    """What an array is made from, so that it is found again: a kind of array, the photo's SHA-256,
+    further ``inputs`` (letters and digits) and the ``version`` of the algorithm."""
+
+    kind: str
+    photo: str
+    inputs: tuple[str, ...] = ()
+    version: int = 1
 
 
 class Sources(Protocol):
@@ -29,6 +44,12 @@ class Sources(Protocol):
         Raises:
             NotFound: there is no such photo.
             OriginalMissing: its bytes are gone.
+        """
+
+    def derived(self, key: DerivedKey, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
+        """The array kept under ``key``, or the one that ``make`` gives, which is kept; read-only.
+
+        The same key always means the same values.
         """
 
     def table(self, sha256: str) -> ColourTable:
@@ -64,9 +85,13 @@ class MemorySources:
     def level(self, sha256: str, number: int) -> AnyPicture:
         if number == 0:
             return self._photo(sha256).picture
-        return self.cache.get_or_make(
-            ("level", sha256, number), lambda: halved(self.level(sha256, number - 1))
+        return self.derived(
+            DerivedKey("level", sha256, (str(number),)),
+            lambda: halved(self.level(sha256, number - 1)),
         )
+
+    def derived(self, key: DerivedKey, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
+        return self.cache.get_or_make(key, make)
 
     def table(self, sha256: str) -> ColourTable:
         try:
