@@ -18,8 +18,9 @@ class PatchOperation(Value):
 
 
 def patch(old: Any, new: Any, path: str = "") -> list[PatchOperation]:
-    """The operations that make ``new`` of ``old``, to be carried out in this order."""
-    if old == new and type(old) is type(new):
+    """The operations that make ``new`` of ``old``, to be carried out in this order. Values that
+    compare equal, such as 1 and 1.0, are the same."""
+    if old == new:
         return []
     if isinstance(old, dict) and isinstance(new, dict):
         return _of_objects(old, new, path)

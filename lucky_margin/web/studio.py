@@ -1,13 +1,13 @@
 """What the routes share: the data folder, the drafts, and the desk for heavy work."""
 
 import threading
-from collections import OrderedDict
 from collections.abc import Callable
 from contextlib import ExitStack
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated, TypeVar
 
+from cachetools import LRUCache, cachedmethod
 from fastapi import Depends, Request
 
 from lucky_margin.core.document import Identifier, Sha256, Value
@@ -36,26 +36,23 @@ class WeighKey:
 
 
 class Weighed:
-    """Files that were weighed and may be saved next; the oldest are forgotten first."""
+    """Files that were weighed and may be saved next; the oldest are forgotten first. Several that
+    ask for one at the same time wait for each other."""
 
     def __init__(self) -> None:
-        self._files: OrderedDict[WeighKey, ExportedFile] = OrderedDict()
-        self._lock = threading.Lock()
+        self._files: LRUCache[WeighKey, ExportedFile] = LRUCache(
+            WEIGHED_BYTES, lambda file: len(file.data)
+        )
+        self._changed = threading.Condition()
 
-    def get_or_make(self, key: WeighKey, make: Callable[[], ExportedFile]) -> ExportedFile:
-        with self._lock:
-            if key in self._files:
-                self._files.move_to_end(key)
-                return self._files[key]
-        made = make()
-        with self._lock:
-            self._files[key] = made
-            while len(self._files) > 1 and self._used() > WEIGHED_BYTES:
-                self._files.popitem(last=False)
-        return made
-
-    def _used(self) -> int:
-        return sum(len(file.data) for file in self._files.values())
+    @cachedmethod(
+        lambda self: self._files,
+        key=lambda _self, key, _make: key,
+        condition=lambda self: self._changed,
+    )
+    def get_or_make(self, _key: WeighKey, make: Callable[[], ExportedFile]) -> ExportedFile:
+        """The file kept under the key, or the one that ``make`` gives, which is kept."""
+        return make()
 
 
 class InDraft(Value):

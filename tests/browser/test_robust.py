@@ -97,6 +97,15 @@ class BrokenAnswerTest(BrowserTest):
         with self.one_change():
             self.type_in("All sides, typed", "3")
 
+    def test_a_draft_that_the_service_forgot_is_sent_again_unseen(self):
+        forgotten = {"title": "UnknownDraft", "status": 404, "detail": "Send it again."}
+        for path in ("**/api/bench/draft", "**/api/bench/preview", "**/api/finishes/*"):
+            refusal = json.dumps(forgotten)
+            self.answer_once(path, status=404, body=refusal, content_type="application/json")
+        with self.one_change():
+            self.type_in("All sides, typed", "3")
+        self.assertEqual(self.page.get_by_role("alert").count(), 0)
+
     def test_an_edit_that_throws_is_told_and_the_next_one_works(self):
         nothing = {"status": 200, "body": "null", "content_type": "application/json"}
         self.answer_once("**/api/bench/draft", **nothing)
@@ -162,7 +171,7 @@ class KeptDraftTest(BrowserTest):
                 status=422, body=json.dumps(refusal), content_type="application/problem+json"
             )
 
-        self.page.route("**/api/bench/draft", handle)
+        self.page.route("**/api/drafts", handle)
         self.page.reload()
         expect(self.page.get_by_text("are still kept in this browser")).to_be_visible()
         self.assertEqual(len(self.kept()), 1)
@@ -171,7 +180,7 @@ class KeptDraftTest(BrowserTest):
         with self.one_change():
             self.type_in("All sides, typed", "3")
         self.assertEqual(len(self.kept()), 1)
-        self.page.unroute("**/api/bench/draft")
+        self.page.unroute("**/api/drafts")
         self.page.reload()
         expect(self.page.get_by_text("kept as a copy on the shelf")).to_be_visible()
         self.assertEqual(self.kept(), [])

@@ -204,9 +204,8 @@ class HugeNumberTest(ServiceTest):
         self.refused(422, "GET", f"/exports/{huge}/file")
         self.refused(422, "POST", f"/exports/{huge}/open", json={"etag": 1})
         self.refused(422, "POST", f"{self.address}/reopen", json={"etag": 1, "revision": huge})
-        self.refused(
-            422, "POST", f"{self.address}/weigh", json={"revision": huge, "size_id": "main"}
-        )
+        wanted = {"revision": huge, "size_id": "main", "channel": "a"}
+        self.refused(422, "POST", f"{self.address}/weigh", json=wanted)
         self.refused(412, "POST", f"{self.address}/undo", json={"etag": huge})
         body = self.draft(view="photo", x=huge, y=0)
         self.refused(422, "POST", "/bench/pixel", json=body)
@@ -629,8 +628,11 @@ class SizeRouteTest(ServiceTest):
 
 
 class ExportRouteTest(ServiceTest):
+    def wanted(self, **other):
+        return {"revision": self.finish["revision"], "size_id": "main", "channel": "a"} | other
+
     def weighed(self):
-        body = {"revision": self.finish["revision"], "size_id": "main"}
+        body = self.wanted()
         return self.done(self.ok("POST", f"{self.address}/weigh", json=body))
 
     def saved(self, sha256):
@@ -698,16 +700,15 @@ class ExportRouteTest(ServiceTest):
     def test_refusals(self):
         self.refused(404, "GET", "/exports/99/file")
         self.refused(404, "POST", "/exports/99/open", json={"etag": 1})
-        self.refused(404, "POST", f"{self.address}/weigh", json={"revision": 99, "size_id": "main"})
+        self.refused(404, "POST", f"{self.address}/weigh", json=self.wanted(revision=99))
         self.refused(
             404,
             "POST",
             f"{self.address}/weigh",
-            json={"revision": self.finish["revision"], "size_id": "x"},
+            json=self.wanted(size_id="x"),
         )
         self.edited({"kind": "set_file_details", "name_pattern": "{nme}"})
-        body = {"revision": self.finish["revision"], "size_id": "main"}
-        self.refused(422, "POST", f"{self.address}/weigh", json=body)
+        self.refused(422, "POST", f"{self.address}/weigh", json=self.wanted())
 
 
 class OpenApiTest(ServiceTest):

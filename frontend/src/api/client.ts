@@ -8,6 +8,10 @@ export class Refused extends Error {
     super(problem.detail)
   }
 
+  get isForgottenDraft(): boolean {
+    return this.problem.title === 'UnknownDraft'
+  }
+
   get isStale(): boolean {
     return this.problem.status === 412
   }

@@ -5,8 +5,11 @@ type Schemas = components['schemas']
 export type Finish = Schemas['Finish']
 export type Size = Schemas['Size']
 export type Layout = Schemas['Layout']
-export type Laid = Schemas['Laid']
-export type Edit = NonNullable<Schemas['Draft']['edit']>
+export type DraftLaid = Schemas['DraftLaid']
+/** A draft laid out: all that the service tells of it. */
+export type Laid = Schemas['Laid'] & Omit<DraftLaid, 'laid' | 'patch'>
+export type Edit = NonNullable<Schemas['EditWanted']['edit']>
+export type JobTold = Schemas['JobTold']
 export type Check = Schemas['Check']
 export type Photo = Schemas['Photo']
 export type FinishState = Schemas['FinishState']

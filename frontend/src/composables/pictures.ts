@@ -2,13 +2,14 @@
 
 import { onScopeDispose, ref, shallowRef } from 'vue'
 
-import { picture, Unreachable } from '../api/client'
-import type { Edit, Finish, View } from '../api/types'
+import { Unreachable } from '../api/client'
+import { pictureOf, type Named } from '../api/drafts'
+import type { Edit, View } from '../api/types'
 import { useNotices } from '../stores/notices'
 import { useLatest } from './latest'
 
 export interface PictureWish {
-  document: Finish
+  draft: Named
   size_id: string
   edit: Edit | null
   view: View
@@ -29,7 +30,7 @@ export interface Shown<Wish> {
 }
 
 /** One tab's name, so that tabs do not take each other's turn. */
-const TAB = Math.random().toString(36).slice(2)
+export const TAB = Math.random().toString(36).slice(2)
 
 /** With two `lanes` the service draws the next picture while the last one is on its way. */
 export function usePictures<Wish extends PictureWish>(name: string, drawn?: () => void, lanes = 1) {
@@ -45,11 +46,11 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
     asked += 1
     const turn = asked
     const began = performance.now()
-    const { document, size_id, edit, view, scale, region, place, rough, area, held } = wish
+    const { size_id, edit, view, scale, region, place, rough, area, held } = wish
     const channel = `${TAB}-${name}`
-    const body = { document, size_id, edit, view, scale, region, place, rough, area, held, channel }
+    const body = { size_id, edit, view, scale, region, place, rough, area, held, channel }
     try {
-      const blob = await picture('/bench/preview', body)
+      const blob = await pictureOf(wish.draft, body)
       if (blob) await show(wish, blob, turn)
       if (blob && !wish.rough) took.value = performance.now() - began
     } catch (error) {

@@ -6,6 +6,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { get, post, put, Refused, Unreachable } from '../api/client'
+import { about, layOut, postAbout, sendDraft } from '../api/drafts'
 import type { Edit, Finish, FinishState, Laid, Layout, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useDocket } from './docket'
@@ -63,15 +64,14 @@ export const useBench = defineStore('bench', () => {
   /** The steps as the size in hand has them. */
   const here = computed(() => draft.value?.here ?? null)
   const isDirty = computed(
-    () => !!saved.value && JSON.stringify(document.value) !== JSON.stringify(saved.value.document),
+    () => !!saved.value && !!draft.value && draft.value.draft !== saved.value.draft,
   )
   let committing: Promise<void> | null = null
-  /** The document that was sent to be saved last. */
-  let lastSent: Finish | null = null
+  /** The draft that was to be saved last. */
+  let lastSent = ''
   let burst: ReturnType<typeof setTimeout> | undefined
   /** What the drag under way began with. */
-  const dragBase = shallowRef<Finish | null>(null)
-  const dragLayout = shallowRef<Layout | null>(null)
+  const dragBase = shallowRef<Laid | null>(null)
   const queue = createEditQueue<Edit>({ begin: beginDrag, move: moveDrag, putBack, finish: finishDrag }, notices.tell)
   const dragging = queue.isDragging
   const dragEdit = queue.newestWish
@@ -100,13 +100,17 @@ export const useBench = defineStore('bench', () => {
 
   /** Take what the service has as the present state. */
   async function adopt(state: FinishState): Promise<void> {
-    const { sizes } = state.document
-    const id = sizes.some((one) => one.id === sizeId.value) ? sizeId.value : sizes[0]!.id
-    const laid = await layOut(state.document, null, id)
+    const id = sizeIn(state.document)
+    const laid = await layOut(state, id)
     saved.value = state
     sizeId.value = id
     draft.value = laid
     stale.value = false
+  }
+
+  /** The size in hand, if a document has it, else its first one. */
+  function sizeIn({ sizes }: Finish): string {
+    return sizes.some((one) => one.id === sizeId.value) ? sizeId.value : sizes[0]!.id
   }
 
   /**
@@ -116,15 +120,17 @@ export const useBench = defineStore('bench', () => {
   async function recover(state: FinishState): Promise<void> {
     const kept = keptDraft(state.id)
     if (!kept) return
-    if (JSON.stringify(kept.document) === JSON.stringify(state.document)) return forgetDraft(state.id)
     try {
+      const named = await sendDraft(kept.document)
+      if (named.draft === state.draft) return forgetDraft(state.id)
       if (kept.etag === state.etag) {
-        draft.value = await layOut(kept.document)
+        draft.value = await layOut(named, sizeIn(kept.document))
+        sizeId.value = draft.value.size_id
         await commit()
         if (!isDirty.value) notices.say('Changes that could not be saved last time are back.')
       } else {
         const name = `${kept.document.name.slice(0, 113)} (copy)`
-        await post('/finishes', { document: kept.document, name })
+        await post('/finishes', { draft: named.draft, name })
         forgetDraft(state.id)
         notices.say('Changes that could not be saved last time were kept as a copy on the shelf.')
       }
@@ -135,8 +141,9 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  function layOut(base: Finish, edit: Edit | null = null, size_id = sizeId.value): Promise<Laid> {
-    return post<Laid>('/bench/draft', { document: base, size_id, edit })
+  /** Ask the service something about the draft and the size in hand. */
+  function ask<T>(path: string, more: object = {}): Promise<T> {
+    return postAbout<T>(draft.value!, path, { size_id: sizeId.value, ...more })
   }
 
   /** Take another size in hand, after all that is under way. */
@@ -145,9 +152,9 @@ export const useBench = defineStore('bench', () => {
     return queue.run(async () => {
       // It may have been removed by what came before.
       const isThere = document.value?.sizes.some((one) => one.id === id)
-      if (!document.value || !isThere || sizeId.value === id) return
+      if (!draft.value || !isThere || sizeId.value === id) return
       try {
-        const laid = await layOut(document.value, null, id)
+        const laid = await layOut(draft.value, id)
         sizeId.value = id
         draft.value = laid
         tried.value = null
@@ -159,7 +166,8 @@ export const useBench = defineStore('bench', () => {
 
   const trying = useLatest<Edit | null>(async (wanted) => {
     try {
-      const laid = wanted && document.value ? await layOut(document.value, wanted) : null
+      const now = draft.value
+      const laid = wanted && now ? await layOut(now, sizeId.value, wanted, now) : null
       tried.value = wanted && laid ? { edit: wanted, layout: laid.layout } : null
     } catch (error) {
       tried.value = null
@@ -181,7 +189,7 @@ export const useBench = defineStore('bench', () => {
         await whenReachable(async () => {
           if (!draft.value || saved.value?.id !== id) return
           const now = typeof wanted === 'function' ? wanted(draft.value) : wanted
-          const laid = await layOut(draft.value.document, now)
+          const laid = await layOut(draft.value, sizeId.value, now, draft.value)
           sizeId.value = laid.size_id
           draft.value = laid
           tried.value = null
@@ -209,20 +217,19 @@ export const useBench = defineStore('bench', () => {
   }
 
   function beginDrag(): void {
-    dragLayout.value = layout.value
-    dragBase.value = document.value
+    dragBase.value = draft.value
   }
 
   async function moveDrag(wanted: Edit, hurry: Promise<void>): Promise<void> {
     const base = dragBase.value
     if (!base) return
-    const laid = await layOut(base, wanted)
+    const laid = await layOut(base, base.size_id, wanted, base)
     if (dragBase.value === base) draft.value = laid
     if (showsInPicture(wanted)) await Promise.race([promiseTimeout(DRAFT_PAUSE_MS), hurry])
   }
 
   async function putBack(): Promise<void> {
-    if (dragBase.value) draft.value = await layOut(dragBase.value)
+    if (dragBase.value) draft.value = dragBase.value
   }
 
   function finishDrag(): void {
@@ -277,14 +284,14 @@ export const useBench = defineStore('bench', () => {
     if (stale.value) return
     saving.value = true
     try {
-      while (isDirty.value && saved.value && document.value) {
+      while (isDirty.value && saved.value && draft.value) {
         const { id, etag } = saved.value
-        const sent = document.value
-        lastSent = sent
-        const state = await put<FinishState>(`/finishes/${id}`, { etag, document: sent })
-        forgetDraft(id, sent)
+        const sent = draft.value
+        lastSent = sent.draft
+        const state = await about(sent, (name) => put<FinishState>(`/finishes/${id}`, { etag, draft: name }))
+        forgetDraft(id, sent.document)
         if (saved.value?.id !== id) return // another finish was opened meanwhile
-        saved.value = { ...state, document: sent }
+        saved.value = { ...state, draft: sent.draft }
         notices.diskFull = false
       }
     } catch (error) {
@@ -302,12 +309,11 @@ export const useBench = defineStore('bench', () => {
     const id = saved.value?.id
     const now = await get<FinishState>(`/finishes/${id}`).catch(notices.tell)
     if (!now || saved.value?.id !== id) return
-    const isOwn = lastSent !== null && JSON.stringify(now.document) === JSON.stringify(lastSent)
-    if (!isOwn) {
+    if (now.draft !== lastSent) {
       stale.value = true
       return
     }
-    saved.value = { ...now, document: lastSent! }
+    saved.value = now
     commitAfterPause()
   }
 
@@ -361,10 +367,10 @@ export const useBench = defineStore('bench', () => {
 
   /** Keep the draft that came too late as a finish of its own; returns its id. */
   async function keepAsCopy(): Promise<string | null> {
-    if (!saved.value || !document.value) return null
-    const name = `${document.value.name.slice(0, 113)} (copy)`
+    if (!saved.value || !draft.value) return null
+    const name = `${draft.value.document.name.slice(0, 113)} (copy)`
     try {
-      const copy = await post<FinishState>('/finishes', { document: document.value, name })
+      const copy = await postAbout<FinishState>(draft.value, '/finishes', { name })
       forgetDraft(saved.value.id)
       return copy.id
     } catch (error) {
@@ -393,7 +399,6 @@ export const useBench = defineStore('bench', () => {
     layout,
     guides,
     held,
-    dragLayout,
     shownLayout,
     size,
     sizeId,
@@ -411,6 +416,7 @@ export const useBench = defineStore('bench', () => {
     isDragging,
     isUnsaved,
     stageDrawn,
+    ask,
     workOn,
     load,
     close,

@@ -3,8 +3,8 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 
-import { post } from '../api/client'
-import type { Check, Finish } from '../api/types'
+import { postAbout } from '../api/drafts'
+import type { Check, Laid } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useBench } from './bench'
 import { useNotices } from './notices'
@@ -14,15 +14,15 @@ export const useChecks = defineStore('checks', () => {
   const notices = useNotices()
   const bySize = shallowRef<Record<string, Check[]>>({})
   const found = computed(() => bySize.value[bench.sizeId] ?? [])
-  let wanted: Finish | null = null
+  let wanted: Laid | null = null
 
-  const measuring = useLatest<Finish>(async (document) => {
-    const ids = document.sizes.map(({ id }) => id)
+  const measuring = useLatest<Laid>(async (draft) => {
+    const ids = draft.sizes.map(({ id }) => id)
     const inHandFirst = ids.sort((one, other) => Number(other === bench.sizeId) - Number(one === bench.sizeId))
     for (const size_id of inHandFirst) {
-      if (wanted !== document) return // changed meanwhile; what comes next measures all anew
+      if (wanted !== draft) return // changed meanwhile; what comes next measures all anew
       try {
-        const { checks } = await post<{ checks: Check[] }>('/bench/checks', { document, size_id })
+        const { checks } = await postAbout<{ checks: Check[] }>(draft, '/bench/checks', { size_id })
         bySize.value = { ...bySize.value, [size_id]: checks }
       } catch (error) {
         notices.tell(error)
@@ -31,9 +31,9 @@ export const useChecks = defineStore('checks', () => {
     }
   })
 
-  function measure(document: Finish): void {
-    wanted = document
-    measuring.ask(document)
+  function measure(draft: Laid): void {
+    wanted = draft
+    measuring.ask(draft)
   }
 
   /** How many checks of a size ask for a look. */

@@ -3,8 +3,8 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 
-import { post } from '../api/client'
-import type { Finish, ToneFigures } from '../api/types'
+import { postAbout, type Named } from '../api/drafts'
+import type { ToneFigures } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useNotices } from './notices'
 
@@ -12,15 +12,15 @@ export const useToneFigures = defineStore('toneFigures', () => {
   const notices = useNotices()
   const figures = shallowRef<ToneFigures | null>(null)
 
-  const measuring = useLatest<{ document: Finish; size_id: string }>(async (wanted) => {
+  const measuring = useLatest<{ draft: Named; size_id: string }>(async ({ draft, size_id }) => {
     try {
-      figures.value = await post<ToneFigures>('/bench/tone', wanted)
+      figures.value = await postAbout<ToneFigures>(draft, '/bench/tone', { size_id })
     } catch (error) {
       notices.tell(error)
     }
   })
 
-  const measure = (document: Finish, size_id: string) => measuring.ask({ document, size_id })
+  const measure = (draft: Named, size_id: string) => measuring.ask({ draft, size_id })
 
   return { figures, measure }
 })

@@ -3,6 +3,7 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
+from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
@@ -41,16 +42,22 @@ from lucky_margin.web.work_desk import Priority
 router = APIRouter(tags=["exports"])
 
 
-class WeighWanted(Value):
+class SizeAtRevision(Value):
     """One size of the finish at ``revision``."""
-
-    model_config = example(revision=REVISION, size_id="main")
 
     revision: RowId
     size_id: Identifier
 
 
-class SaveWanted(WeighWanted):
+class WeighWanted(SizeAtRevision):
+    """The file to make. Newest wins among requests of one ``channel`` (tab and view)."""
+
+    model_config = example(revision=REVISION, size_id="main", channel="tab-1-export")
+
+    channel: str = Field(max_length=80)
+
+
+class SaveWanted(SizeAtRevision):
     """The weighed file to save."""
 
     model_config = example(revision=REVISION, size_id="main", sha256="5f" * 32)
@@ -86,8 +93,7 @@ async def weigh(finish_id: FinishId, wanted: WeighWanted, studio: StudioHere) ->
     def work(progress: Progress) -> WeighedFile:
         return _told(_weighed(finish_id, wanted, scene, studio, progress))
 
-    key = f"weigh {finish_id} {wanted.size_id}"
-    job = studio.jobs.start(key, work, memory=bytes_to_draw(scene))
+    job = studio.jobs.start(f"weigh {wanted.channel}", work, memory=bytes_to_draw(scene))
     return await told_soon(job)
 
 
@@ -158,14 +164,14 @@ def open_as_it_was(export_id: RowId, at: AtEtag, studio: StudioHere) -> FinishSt
     return state_of(finish, studio)
 
 
-def _scene_to_export(finish_id: str, wanted: WeighWanted, studio: Studio) -> Scene:
+def _scene_to_export(finish_id: str, wanted: SizeAtRevision, studio: Studio) -> Scene:
     document = studio.store.finishes.revision_document(finish_id, wanted.revision)
     return Scene.of(document, wanted.size_id, studio.store.photos)
 
 
 def _weighed(
     finish_id: str,
-    wanted: WeighWanted,
+    wanted: SizeAtRevision,
     scene: Scene,
     studio: Studio,
     progress: Progress = untold,

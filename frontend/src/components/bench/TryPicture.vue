@@ -33,10 +33,10 @@ const { shown, ask } = usePictures<PictureWish>(props.channel)
 watchDebounced(
   () => bench.stageDrawn,
   () => {
-    if (!bench.document || bench.dragging) return
+    if (!bench.draft || bench.dragging) return
     const { width, height } = bench.layout!
     ask({
-      document: bench.document,
+      draft: bench.draft,
       size_id: bench.sizeId,
       edit: props.edit,
       view: 'final',

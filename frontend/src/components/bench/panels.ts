@@ -4,7 +4,7 @@ import type { Component } from 'vue'
 
 import BorderStep from './BorderStep.vue'
 import CropStep from './crop/CropStep.vue'
-import ExportStep from './ExportStep.vue'
+import ExportStep from './export/ExportStep.vue'
 import PiecesStep from './pieces/PiecesStep.vue'
 import ToneStep from './tone/ToneStep.vue'
 import WatermarkStep from './watermark/WatermarkStep.vue'

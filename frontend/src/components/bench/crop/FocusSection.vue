@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import { post } from '../../../api/client'
 import type { Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
@@ -23,8 +22,7 @@ watch(focus, (now) => {
 async function propose(): Promise<void> {
   looking.value = true
   try {
-    const body = { document: bench.document, size_id: bench.sizeId }
-    const proposal = await post<Proposal>('/bench/focus', body)
+    const proposal = await bench.ask<Proposal>('/bench/focus')
     proposed = proposal.edit?.kind === 'set_focus' ? JSON.stringify(proposal.edit.focus) : ''
     if (proposal.edit) await bench.edit(proposal.edit)
     message.value = proposal.message

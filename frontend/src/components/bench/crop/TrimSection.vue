@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { onScopeDispose, ref, watch } from 'vue'
 
-import { post } from '../../../api/client'
 import type { Edit, Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useLatest } from '../../../composables/latest'
@@ -21,8 +20,7 @@ const offered = ref<Edit | null>(null)
 
 const looking = useLatest<number>(async (wanted) => {
   try {
-    const body = { document: bench.document, size_id: bench.sizeId, tolerance: wanted }
-    const proposal = await post<Proposal>('/bench/trim', body)
+    const proposal = await bench.ask<Proposal>('/bench/trim', { tolerance: wanted })
     message.value = proposal.message
     stage.found = proposal.box ?? null
     offered.value = proposal.edit ?? null

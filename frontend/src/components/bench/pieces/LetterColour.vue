@@ -4,7 +4,6 @@
 import { watchDebounced } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 
-import { post } from '../../../api/client'
 import type { Edit, Proposal, Legibility, TextPiece } from '../../../api/types'
 import { useIdle } from '../../../composables/idle'
 import { usePieceEdits } from '../../../composables/pieceEdits'
@@ -23,15 +22,13 @@ const { set } = usePieceEdits()
 const legible = shallowRef<Legibility | null>(null)
 const place = ref(0)
 
-const body = () => ({ document: bench.document, size_id: bench.sizeId, piece: props.piece.id })
-
 watchDebounced(
   () => [bench.stageDrawn, props.piece],
   async () => {
     // Leaving the bench leaves no document to be judged.
-    if (bench.dragging || !bench.document) return
+    if (bench.dragging || !bench.draft) return
     try {
-      legible.value = await post<Legibility>('/bench/legibility', body())
+      legible.value = await bench.ask<Legibility>('/bench/legibility', { piece: props.piece.id })
     } catch (error) {
       notices.tell(error)
     }
@@ -42,7 +39,7 @@ watchDebounced(
 /** Ask the service for a mend, and make it. */
 async function mend(path: string, more: object = {}): Promise<void> {
   try {
-    const proposal = await post<Proposal>(path, { ...body(), ...more })
+    const proposal = await bench.ask<Proposal>(path, { piece: props.piece.id, ...more })
     // What was measured is this size's; where it alone is to change, the others keep theirs.
     if (proposal.edit) await bench.edit({ ...proposal.edit, only_this_size: bench.onlyThisSize } as Edit)
     notices.say(proposal.message)

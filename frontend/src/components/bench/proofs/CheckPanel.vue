@@ -19,9 +19,9 @@ function forAll(edit: Edit): Edit | null {
 }
 
 watchDebounced(
-  () => [bench.stageDrawn, bench.document, bench.dragging],
+  () => [bench.stageDrawn, bench.draft?.draft, bench.dragging],
   () => {
-    if (bench.document) checks.measure(bench.document)
+    if (bench.draft) checks.measure(bench.draft)
   },
   { debounce: useIdle(IDLE_MS), immediate: true },
 )

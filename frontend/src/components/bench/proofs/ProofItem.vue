@@ -34,11 +34,11 @@ const over = ref(false)
 const { shown, ask } = usePictures<PictureWish>(`proof-${props.size.id}`)
 
 watchDebounced(
-  () => [bench.stageDrawn, bench.document, props.scale, bench.dragging],
+  () => [bench.stageDrawn, bench.draft?.draft, props.scale, bench.dragging],
   () => {
-    if (!bench.document?.sizes.some(({ id }) => id === props.size.id)) return
+    if (!bench.draft?.sizes.some(({ id }) => id === props.size.id)) return
     ask({
-      document: bench.document,
+      draft: bench.draft,
       size_id: props.size.id,
       edit: null,
       view: 'final',

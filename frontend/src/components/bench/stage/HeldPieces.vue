@@ -4,7 +4,7 @@
 
 import { computed, shallowRef, watch } from 'vue'
 
-import type { Finish, PieceLaid } from '../../../api/types'
+import type { Laid, PieceLaid } from '../../../api/types'
 import { usePictures } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
@@ -19,9 +19,9 @@ const props = defineProps<{
 const bench = useBench()
 const stage = useStage()
 const { shown, ask } = usePictures('held')
-/** One of the pieces where the drag took it up, and the document of that moment. */
+/** One of the pieces where the drag took it up, and the draft of that moment. */
 const start = shallowRef<PieceLaid | null>(null)
-const base = shallowRef<Finish | null>(null)
+const base = shallowRef<Laid | null>(null)
 
 const laid = (id: string) => bench.layout?.pieces.find((piece) => piece.id === id) ?? null
 
@@ -30,9 +30,9 @@ watch(
   () => {
     if (!bench.held.length || !bench.dragBase) return
     base.value = bench.dragBase
-    start.value = bench.dragLayout?.pieces.find(({ id }) => bench.held.includes(id)) ?? null
+    start.value = bench.dragBase.layout.pieces.find(({ id }) => bench.held.includes(id)) ?? null
     ask({
-      document: bench.dragBase,
+      draft: bench.dragBase,
       size_id: bench.sizeId,
       edit: null,
       view: 'piece',
@@ -56,7 +56,7 @@ const placed = computed(() => {
   }
 })
 /** The picture of these pieces has come, and the one underneath lacks them. */
-const shows = computed(() => props.isBare && !!placed.value && shown.value?.wish.document === base.value)
+const shows = computed(() => props.isBare && !!placed.value && shown.value?.wish.draft === base.value)
 </script>
 
 <template>

@@ -25,11 +25,11 @@ const size = computed(() => ({
 const scale = computed(() => Math.min(1, stage.zoom * window.devicePixelRatio))
 
 watch(
-  () => [bench.document, bench.sizeId, scale.value],
+  () => [bench.draft?.draft, bench.sizeId, scale.value],
   () => {
-    if (!bench.document) return
-    const { document, sizeId: size_id } = bench
-    ask({ document, size_id, edit: null, view: 'before', scale: scale.value, region: null, place: 'stage' })
+    const { draft, sizeId: size_id } = bench
+    if (!draft) return
+    ask({ draft, size_id, edit: null, view: 'before', scale: scale.value, region: null, place: 'stage' })
   },
   { immediate: true },
 )

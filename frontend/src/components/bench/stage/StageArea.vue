@@ -3,7 +3,6 @@ import { useElementSize, useEventListener, watchDebounced } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 
-import { post } from '../../../api/client'
 import { followPointer } from '../../../composables/drags'
 import { useLatest } from '../../../composables/latest'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
@@ -71,11 +70,11 @@ const { shown, ask, took } = usePictures<Wish>('stage', () => (bench.stageDrawn 
 
 /** While something is dragged the picture does not wait for the draft of it. */
 const asked = computed(() => {
-  const document = bench.document!
-  if (isCropping.value) return { document, edit: null }
-  if (bench.dragBase && bench.held.length) return { document: bench.dragBase, edit: null }
-  if (bench.dragBase) return { document: bench.dragBase, edit: bench.dragEdit }
-  return { document, edit: bench.tried?.edit ?? null }
+  const draft = bench.draft!
+  if (isCropping.value) return { draft, edit: null }
+  if (bench.dragBase && bench.held.length) return { draft: bench.dragBase, edit: null }
+  if (bench.dragBase) return { draft: bench.dragBase, edit: bench.dragEdit }
+  return { draft, edit: bench.tried?.edit ?? null }
 })
 /** A picture that takes long is shown coarsely while it is dragged, and then as it will be. */
 const isCoarse = ref(false)
@@ -90,7 +89,7 @@ watch(
   (edit) => (isCoarse.value = !!edit && !isCropping.value && took.value > SLOW_MS),
 )
 const wish = computed<Wish | null>(() => {
-  if (!bench.document || !areaWidth.value) return null
+  if (!bench.draft || !areaWidth.value) return null
   const { width, height } = picture.value
   const rough = isCoarse.value
   const scale = Math.min(1, stage.zoom * window.devicePixelRatio) * (rough ? COARSE : 1)
@@ -111,8 +110,8 @@ const wish = computed<Wish | null>(() => {
 /** What the picture depends on; while cropping, only the photo and how it is turned. */
 const wishKey = computed(() => {
   if (!wish.value) return ''
-  const { document, ...rest } = wish.value
-  return JSON.stringify([isCropping.value ? [document.photo, bench.here?.turn] : document, rest])
+  const { draft, ...rest } = wish.value
+  return JSON.stringify([isCropping.value ? [draft.document.photo, bench.here?.turn] : draft.draft, rest])
 })
 watch(wishKey, () => wish.value && ask(wish.value), { immediate: true })
 
@@ -173,9 +172,8 @@ const altText = computed(() => {
 
 // Reading a point
 const reading = useLatest<{ x: number; y: number }>(async ({ x, y }) => {
-  const body = { document: bench.document, size_id: bench.sizeId, view: view.value, x, y }
   try {
-    const { colour } = await post<{ colour: string | null }>('/bench/pixel', body)
+    const { colour } = await bench.ask<{ colour: string | null }>('/bench/pixel', { view: view.value, x, y })
     if (stage.readout?.x === x && stage.readout.y === y) stage.readout = { x, y, colour }
   } catch {
     stage.readout = null // the picture changed under the pointer; the next move reads again
@@ -206,9 +204,9 @@ async function pick(event: PointerEvent): Promise<void> {
   if (!spot) return
   const { x, y } = spot
   const from = stage.picksBefore ? 'before' : view.value
-  const body = { document: bench.document, size_id: bench.sizeId, view: from, x, y, radius: PICK_RADIUS }
+  const body = { view: from, x, y, radius: PICK_RADIUS }
   try {
-    const { colour } = await post<{ colour: string | null }>('/bench/pixel', body)
+    const { colour } = await bench.ask<{ colour: string | null }>('/bench/pixel', body)
     if (colour) stage.picked(colour)
   } catch (error) {
     notices.tell(error)

@@ -15,9 +15,9 @@ const measured = useToneFigures()
 const figures = computed(() => measured.figures)
 
 watchDebounced(
-  () => [bench.document, bench.sizeId, bench.dragging],
+  () => [bench.draft?.draft, bench.sizeId, bench.dragging],
   () => {
-    if (bench.document) measured.measure(bench.document, bench.sizeId)
+    if (bench.draft) measured.measure(bench.draft, bench.sizeId)
   },
   { debounce: useIdle(IDLE_MS), immediate: true },
 )

@@ -49,8 +49,7 @@ async function bring(): Promise<void> {
 
 async function save(): Promise<void> {
   try {
-    const { document, sizeId: size_id } = bench
-    const cube = await post<Cube>('/looks/cube', { document, size_id, title: document!.name })
+    const cube = await bench.ask<Cube>('/looks/cube', { title: bench.document!.name })
     const url = URL.createObjectURL(new Blob([cube.text], { type: 'text/plain' }))
     downloadFrom(url, cube.file_name)
     URL.revokeObjectURL(url)

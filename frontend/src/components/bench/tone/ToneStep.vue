@@ -54,11 +54,11 @@ const fadeWords = computed(() => {
   return parts.filter(Boolean).join(', ') || 'none'
 })
 
-/** Ask the service for settings, and make them. */
-async function find(path: string, body: object): Promise<void> {
+/** Make the settings that the service finds. */
+async function make(finding: Promise<Proposal>): Promise<void> {
   looking.value = true
   try {
-    const proposal = await post<Proposal>(path, body)
+    const proposal = await finding
     if (proposal.edit?.kind === 'set_tone') {
       await bench.edit({ ...proposal.edit, only_this_size: bench.onlyThisSize })
     }
@@ -70,10 +70,10 @@ async function find(path: string, body: object): Promise<void> {
   }
 }
 
-const propose = () => find('/bench/auto', { document: bench.document, size_id: bench.sizeId })
+const propose = () => make(bench.ask<Proposal>('/bench/auto'))
 
 function pickNeutral(): void {
-  stage.pickColour((colour) => void find('/bench/neutral', { colour }), 'before')
+  stage.pickColour((colour) => void make(post<Proposal>('/bench/neutral', { colour })), 'before')
 }
 </script>
 

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import { post } from '../../api/client'
-import type { Exported, WeighedFile } from '../../api/types'
-import { downloadFrom } from '../../composables/downloads'
-import { formatWeight } from '../../composables/numbers'
-import { useBench } from '../../stores/bench'
-import { useChecks } from '../../stores/checks'
-import { useNotices } from '../../stores/notices'
-import AppDialog from '../shared/AppDialog.vue'
-import ChoiceChips from '../shared/ChoiceChips.vue'
+import { post } from '../../../api/client'
+import type { Exported } from '../../../api/types'
+import { downloadFrom } from '../../../composables/downloads'
+import { formatWeight } from '../../../composables/numbers'
+import { Cancelled } from '../../../composables/jobs'
+import { weigh } from '../../../composables/weighing'
+import { useBench } from '../../../stores/bench'
+import { useChecks } from '../../../stores/checks'
+import { useNotices } from '../../../stores/notices'
+import AppDialog from '../../shared/AppDialog.vue'
+import ChoiceChips from '../../shared/ChoiceChips.vue'
 
 const open = defineModel<boolean>({ required: true })
 
@@ -20,7 +22,7 @@ const chosen = ref<string[]>([])
 const packing = ref<'zip' | 'files'>('zip')
 const done = ref<Record<string, Exported & { met: boolean }>>({})
 const underWay = ref('')
-let cancelled = false
+let stopping = new AbortController()
 
 const sizes = computed(() => bench.draft!.sizes)
 const isRunning = computed(() => underWay.value !== '')
@@ -28,8 +30,7 @@ const finished = computed(() => Object.values(done.value))
 const total = computed(() => finished.value.reduce((sum, file) => sum + file.bytes, 0))
 
 watch(open, (now) => {
-  cancelled = !now
-  if (!now) return
+  if (!now) return cancel()
   chosen.value = sizes.value.map(({ id }) => id)
   done.value = {}
 })
@@ -43,22 +44,21 @@ function state(id: string): string {
 
 async function save(): Promise<void> {
   if (!(await bench.settle()) || !bench.saved) return
-  cancelled = false
+  const { signal } = (stopping = new AbortController())
   done.value = {}
   const { id: finish, revision } = bench.saved
   try {
     for (const { id: size_id } of sizes.value.filter(({ id }) => chosen.value.includes(id))) {
-      if (cancelled) return
+      if (signal.aborted) return
       underWay.value = size_id
-      const weighed = await post<WeighedFile>(`/finishes/${finish}/weigh`, { revision, size_id })
-      if (cancelled) return
+      const weighed = await weigh({ finish, revision, size_id, view: 'several' }, { signal })
       const wanted = { revision, size_id, sha256: weighed.sha256 }
       const file = await post<Exported>(`/finishes/${finish}/exports`, wanted)
       done.value = { ...done.value, [size_id]: { ...file, met: weighed.meets_cap } }
     }
     deliver()
   } catch (error) {
-    notices.tell(error)
+    if (!(error instanceof Cancelled)) notices.tell(error)
   } finally {
     underWay.value = ''
   }
@@ -74,7 +74,7 @@ function deliver(): void {
 }
 
 function cancel(): void {
-  cancelled = true
+  stopping.abort()
 }
 </script>
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-import { get } from '../../api/client'
-import type { Exported } from '../../api/types'
-import { sayWhen } from '../../composables/dates'
-import { formatWeight } from '../../composables/numbers'
-import { useBench } from '../../stores/bench'
-import { useNotices } from '../../stores/notices'
-import AppDialog from '../shared/AppDialog.vue'
+import { get } from '../../../api/client'
+import type { Exported } from '../../../api/types'
+import { sayWhen } from '../../../composables/dates'
+import { formatWeight } from '../../../composables/numbers'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import AppDialog from '../../shared/AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 defineEmits<{ download: [exported: Exported] }>()

@@ -1,0 +1,34 @@
+// Long work of the service: followed until it is over, and cancelled when nobody waits for it.
+
+import { get, post, Refused, remove } from '../api/client'
+import type { JobTold } from '../api/types'
+
+type Result = NonNullable<JobTold['result']>
+
+export interface Following {
+  /** Told the share that is done (0 to 1), now and then. */
+  progress?: (share: number) => void
+  /** Stops the work; its promise is then rejected. */
+  signal?: AbortSignal
+}
+
+export class Cancelled extends Error {}
+
+/** Start the job at `path`, and return what it brings. */
+export async function runJob(path: string, body: object, { progress, signal }: Following = {}): Promise<Result> {
+  let job = await post<JobTold>(path, body)
+  const cancel = () => void remove(`/jobs/${job.id}`).catch(() => {}) // it may be over already
+  signal?.addEventListener('abort', cancel)
+  try {
+    if (signal?.aborted) cancel()
+    while (job.state === 'waiting' || job.state === 'running') {
+      progress?.(job.progress)
+      job = await get<JobTold>(`/jobs/${job.id}?news=${job.news}`)
+    }
+  } finally {
+    signal?.removeEventListener('abort', cancel)
+  }
+  if (job.problem) throw new Refused(job.problem)
+  if (!job.result || signal?.aborted) throw new Cancelled()
+  return job.result
+}

@@ -1,0 +1,76 @@
+// The file of the size in hand, made anew after every saved change: what is weighed is what is saved.
+
+import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+
+import type { WeighedFile } from '../api/types'
+import { useBench } from '../stores/bench'
+import { useNotices } from '../stores/notices'
+import { TAB } from './pictures'
+import { Cancelled, runJob, type Following } from './jobs'
+
+interface Wanted {
+  finish: string
+  revision: number
+  size_id: string
+  /** The view that asks; its newest wish wins. */
+  view: 'export' | 'several'
+}
+
+/** Make the file of one size at a revision, and say what it weighs. */
+export function weigh({ finish, revision, size_id, view }: Wanted, following?: Following): Promise<WeighedFile> {
+  return runJob(`/finishes/${finish}/weigh`, { revision, size_id, channel: `${TAB}-${view}` }, following)
+}
+
+export function useWeighing() {
+  const bench = useBench()
+  const notices = useNotices()
+  const weighed = shallowRef<WeighedFile | null>(null)
+  /** The share that is done while a file takes long to make; null else. */
+  const progress = ref<number | null>(null)
+  let underWay: Promise<void> = Promise.resolve()
+  let stopping = new AbortController()
+
+  function restart(finish: string, revision: number, size_id: string): void {
+    stop()
+    const { signal } = (stopping = new AbortController())
+    underWay = weigh({ finish, revision, size_id, view: 'export' }, {
+      signal,
+      progress: (share) => {
+        if (!signal.aborted) progress.value = share
+      },
+    })
+      .then((file) => {
+        if (!signal.aborted) weighed.value = file
+      })
+      .catch((error) => {
+        if (!(error instanceof Cancelled)) notices.tell(error)
+      })
+      .finally(() => {
+        if (!signal.aborted) progress.value = null
+      })
+  }
+
+  function stop(): void {
+    stopping.abort()
+    weighed.value = null
+    progress.value = null
+  }
+
+  watch(
+    () => [bench.saved?.revision, bench.sizeId] as const,
+    ([revision, size_id]) => {
+      const { saved } = bench
+      // A size that was just added is saved in a moment, with its own revision.
+      const isSaved = saved?.document.sizes.some(({ id }) => id === size_id)
+      if (saved && revision && isSaved) restart(saved.id, revision, size_id)
+      else stop()
+    },
+    { immediate: true },
+  )
+  onScopeDispose(stop)
+
+  /** Resolves when the file that was asked for last is made, or could not be. */
+  const settled = () => underWay
+
+  return { weighed, progress, settled }
+}
