@@ -23,7 +23,7 @@ from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.scene import Scene, Sources
 from lucky_margin.core.text import FAMILIES
-from lucky_margin.store import Store
+from lucky_margin.store import Store, used
 
 ROWS = {"upper": 0.0, "middle": 0.5, "lower": 1.0}
 COLUMNS = {"left": 0.0, "centre": 0.5, "right": 1.0}
@@ -95,7 +95,7 @@ def kept_mark(name: str, store: Store) -> UsedMark:
     marks = store.marks.list()
     for mark in marks:
         if mark.name.casefold() == name.strip().casefold():
-            return mark
+            return used(mark)
     known = ", ".join(f"“{mark.name}”" for mark in marks) or "none yet"
     raise BadInput(f"--mark needs the name of a kept mark ({known}), not “{name}”.")
 

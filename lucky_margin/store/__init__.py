@@ -5,9 +5,11 @@ from contextlib import ExitStack
 from pathlib import Path
 
 from lucky_margin.core.document import (
+    MarkDesign,
     OwnLook,
     SizePlan,
     TableLook,
+    UsedMark,
     upgraded_look,
     upgraded_size_plan,
 )
@@ -15,16 +17,14 @@ from lucky_margin.store.database import Database, migrate
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore
-from lucky_margin.store.finishes import PAGE, FinishEntry, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.finishes import FinishEntry, FinishRecord, FinishStore, RevisionRecord
 from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
-from lucky_margin.store.marks import MarkStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
 from lucky_margin.store.tables import TableStore
 
 __all__ = [
-    "PAGE",
     "ExportRecord",
     "ExportStore",
     "FinishEntry",
@@ -35,18 +35,23 @@ __all__ = [
     "FontStore",
     "Kept",
     "KeptStore",
-    "MarkStore",
     "OwnLookUse",
     "PhotoRecord",
     "PhotoStore",
     "RevisionRecord",
     "Store",
     "TableStore",
+    "used",
 ]
 
 
 OwnLookUse = OwnLook | TableLook
 """A look that was saved for reuse."""
+
+
+def used(mark: Kept[MarkDesign]) -> UsedMark:
+    """A kept mark as a finish holds it."""
+    return UsedMark(id=mark.id, name=mark.name, version=mark.version, design=mark.value)
 
 
 class Store:
@@ -71,12 +76,12 @@ class Store:
         derived = DerivedStore(folder / "derived")
         self.photos = PhotoStore(self._database, originals, derived, self.tables, self.fonts)
         self.own_sizes = KeptStore[SizePlan](
-            self._database, "own_sizes", SizePlan, "size", upgraded_size_plan
+            self._database, "size", SizePlan, "own size", upgraded_size_plan
         )
         self.own_looks = KeptStore[OwnLookUse](
-            self._database, "own_looks", OwnLookUse, "look", upgraded_look
+            self._database, "look", OwnLookUse, "own look", upgraded_look
         )
-        self.marks = MarkStore(self._database)
+        self.marks = KeptStore[MarkDesign](self._database, "mark", MarkDesign, "mark")
         self.finishes = FinishStore(self._database, self.photos)
         exports = FileStore(folder / "exports")
         self.exports = ExportStore(self._database, exports)

@@ -13,6 +13,9 @@ from lucky_margin.core.errors import StorageFull, UnusableFolder
 
 MIGRATIONS = Path(__file__).with_name("migrations")
 
+PAGE = 60
+"""Entries on one page of a list."""
+
 BUSY_TIMEOUT_MS = 5000
 
 FULL = "The disk is full, so nothing was saved; free some space and try again."

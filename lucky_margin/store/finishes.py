@@ -12,10 +12,7 @@ from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
 from lucky_margin.core.render import check_sound
 from lucky_margin.core.scene import Sources
-from lucky_margin.store.database import Database, now
-
-PAGE = 60
-"""Finishes on one page of a list."""
+from lucky_margin.store.database import PAGE, Database, now
 
 MAX_VERSION_NAME = 120
 
@@ -220,6 +217,15 @@ class FinishStore:
             ).fetchone()
             return int(row["total"])
 
+    def count_older_uses(self, mark: UsedMark) -> int:
+        """How many finishes use an earlier version of a kept mark, those in the bin left out."""
+        with self._database.read() as connection:
+            row = connection.execute(
+                f"SELECT count(*) AS total FROM ({_OLDER_USES})",
+                {"key": str(mark.id), "version": mark.version},
+            ).fetchone()
+            return int(row["total"])
+
     def using_older_mark(self, mark: UsedMark) -> Sequence[FinishEntry]:
         """Finishes that use an earlier version of a kept mark, those in the bin left out."""
         with self._database.read() as connection:
@@ -285,6 +291,14 @@ _SELECT = """
 """
 
 
+_OLDER_USES = """
+    SELECT DISTINCT finishes.id
+    FROM refers_to JOIN finishes ON finishes.head = refers_to.revision_id
+    WHERE refers_to.kind = 'mark' AND refers_to.key = :key AND refers_to.version < :version
+      AND finishes.binned_at IS NULL
+"""
+
+
 def _row(connection: sqlite3.Connection, finish_id: str) -> sqlite3.Row:
     row: sqlite3.Row | None = connection.execute(
         f"{_SELECT} WHERE finishes.id = ?", (finish_id,)
@@ -300,18 +314,8 @@ def _read(connection: sqlite3.Connection, finish_id: str) -> FinishRecord:
 
 def _using_older_mark(connection: sqlite3.Connection, mark: UsedMark) -> list[FinishEntry]:
     rows = connection.execute(
-        f"""
-        {_SELECT}
-        WHERE binned_at IS NULL AND EXISTS (
-            SELECT 1 FROM json_tree(
-                CASE WHEN json_valid(revisions.document) THEN revisions.document END
-            ) AS node
-            WHERE node.key = 'mark' AND node.type = 'object'
-              AND json_extract(node.value, '$.id') = :id
-              AND json_extract(node.value, '$.version') < :version
-        )
-        """,
-        {"id": mark.id, "version": mark.version},
+        f"{_SELECT} WHERE finishes.id IN ({_OLDER_USES})",
+        {"key": str(mark.id), "version": mark.version},
     )
     return [_entry(row) for row in rows]
 

@@ -1,10 +1,10 @@
-"""What was saved for reuse: short lists of named values, such as own sizes and own looks."""
+"""What was saved for reuse, such as own sizes, looks and marks: short lists of named values."""
 
 import json
 import sqlite3
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Any, Generic, Protocol, TypeVar
+from typing import Any, Generic, TypeVar
 
 from pydantic import TypeAdapter
 
@@ -14,80 +14,122 @@ from lucky_margin.store.database import Database, now
 MOST = 200
 """Values of one kind that are kept; a longer list could not be searched by eye."""
 
-
-class Named(Protocol):
-    """Anything with a name."""
-
-    @property
-    def name(self) -> str: ...
-
-
-Item = TypeVar("Item", bound=Named)
+Item = TypeVar("Item")
 
 
 @dataclass(frozen=True)
 class Kept(Generic[Item]):
-    """A value that was saved for reuse."""
+    """A value that was saved for reuse; every change of it raises ``version``."""
 
     id: int
+    name: str
+    version: int
     value: Item
 
 
 class KeptStore(Generic[Item]):
-    """The values of one kind in a data folder; ``table`` and ``noun`` are the code's own words,
-    never a user's; ``upgrade`` takes a value of an earlier version up to date."""
+    """The values of one ``kind`` in a data folder. ``noun`` is what it is called in messages;
+    ``upgrade`` takes a value of an earlier version up to date."""
 
     def __init__(
         self,
         database: Database,
-        table: str,
-        kind: Any,
+        kind: str,
+        model: Any,
         noun: str,
         upgrade: Callable[[Any], Any] = lambda value: value,
     ) -> None:
-        self._upgrade = upgrade
         self._database = database
-        self._table = table
-        self._adapter: TypeAdapter[Item] = TypeAdapter(kind)
+        self._kind = kind
+        self._adapter: TypeAdapter[Item] = TypeAdapter(model)
         self._noun = noun
+        self._upgrade = upgrade
 
-    def add(self, value: Item) -> Kept[Item]:
-        """Keep a value; one of the same name takes the place of the older one.
+    def add(self, name: str, value: Item) -> Kept[Item]:
+        """Keep a new value.
 
         Raises:
             BadInput: there are too many.
         """
         with self._database.write() as connection:
-            same = [(kept.id,) for kept in self._all(connection) if kept.value.name == value.name]
-            connection.executemany(f"DELETE FROM {self._table} WHERE id = ?", same)
-            row = connection.execute(f"SELECT count(*) AS total FROM {self._table}").fetchone()
-            if row["total"] >= MOST:
-                raise BadInput(f"{MOST} own {self._noun}s are kept at most; delete one first.")
+            if len(self._all(connection)) >= MOST:
+                raise BadInput(f"{MOST} {self._noun}s are kept at most; delete one first.")
             cursor = connection.execute(
-                f"INSERT INTO {self._table} (value, created_at) VALUES (?, ?)",
-                (self._adapter.dump_json(value).decode(), now()),
+                "INSERT INTO kept (kind, name, version, tags, value, changed_at)"
+                " VALUES (?, ?, 1, '[]', ?, ?)",
+                (self._kind, name, self._json(value), now()),
             )
             assert cursor.lastrowid is not None  # an INSERT always has one
-            return Kept(cursor.lastrowid, value)
+            return Kept(cursor.lastrowid, name, 1, value)
 
-    def list(self) -> Sequence[Kept[Item]]:
-        """All of them, the newest first."""
-        with self._database.read() as connection:
-            return self._all(connection)
+    def put(self, name: str, value: Item) -> Kept[Item]:
+        """Keep a value in place of all that have its name.
 
-    def delete(self, kept_id: int) -> None:
+        Raises:
+            BadInput: there are too many.
         """
+        with self._database.write() as connection:
+            connection.execute("DELETE FROM kept WHERE kind = ? AND name = ?", (self._kind, name))
+            return self.add(name, value)
+
+    def change(self, kept_id: int, name: str, value: Item) -> Kept[Item]:
+        """A new version of a value; the same under the same name is none.
+
         Raises:
             NotFound: there is no such value.
         """
         with self._database.write() as connection:
-            cursor = connection.execute(f"DELETE FROM {self._table} WHERE id = ?", (kept_id,))
-            if cursor.rowcount == 0:
-                raise NotFound(f"There is no such own {self._noun} (any more).")
+            kept = self._get(connection, kept_id)
+            if (kept.name, kept.value) != (name, value):
+                connection.execute(
+                    "UPDATE kept SET name = ?, version = version + 1, value = ?, changed_at = ?"
+                    " WHERE id = ?",
+                    (name, self._json(value), now(), kept_id),
+                )
+            return self._get(connection, kept_id)
+
+    def get(self, kept_id: int) -> Kept[Item]:
+        """
+        Raises:
+            NotFound: there is no such value.
+        """
+        with self._database.read() as connection:
+            return self._get(connection, kept_id)
+
+    def list(self) -> Sequence[Kept[Item]]:
+        """All of them, the one changed last first."""
+        with self._database.read() as connection:
+            return self._all(connection)
+
+    def delete(self, kept_id: int) -> None:
+        """Forget a value; finishes that use it keep it.
+
+        Raises:
+            NotFound: there is no such value.
+        """
+        with self._database.write() as connection:
+            self._get(connection, kept_id)
+            connection.execute("DELETE FROM kept WHERE id = ?", (kept_id,))
+
+    def _get(self, connection: sqlite3.Connection, kept_id: int) -> Kept[Item]:
+        row = connection.execute(
+            "SELECT * FROM kept WHERE kind = ? AND id = ?", (self._kind, kept_id)
+        ).fetchone()
+        if row is None:
+            raise NotFound(
+                f"This {self._noun} is not kept any more; finishes that use it still have it."
+            )
+        return self._record(row)
 
     def _all(self, connection: sqlite3.Connection) -> Sequence[Kept[Item]]:
-        rows = connection.execute(f"SELECT id, value FROM {self._table} ORDER BY id DESC")
-        return [Kept(row["id"], self._read(row["value"])) for row in rows]
+        rows = connection.execute(
+            "SELECT * FROM kept WHERE kind = ? ORDER BY changed_at DESC, id DESC", (self._kind,)
+        )
+        return [self._record(row) for row in rows]
 
-    def _read(self, value: str) -> Item:
-        return self._adapter.validate_python(self._upgrade(json.loads(value)))
+    def _record(self, row: sqlite3.Row) -> Kept[Item]:
+        value = self._adapter.validate_python(self._upgrade(json.loads(row["value"])))
+        return Kept(row["id"], row["name"], row["version"], value)
+
+    def _json(self, value: Item) -> str:
+        return self._adapter.dump_json(value).decode()

@@ -17,7 +17,7 @@ from lucky_margin.core.photos import PhotoFacts, decode
 from lucky_margin.core.sampling import halved
 from lucky_margin.core.scene import DerivedKey, PictureCache
 from lucky_margin.core.types import AnyPicture
-from lucky_margin.store.database import Database, now
+from lucky_margin.store.database import PAGE, Database, now
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.fonts import FontStore
@@ -115,11 +115,20 @@ class PhotoStore:
             raise NotFound("There is no such photo on the shelf; add it again.")
         return record
 
-    def list(self) -> list[PhotoRecord]:
-        """All photos, newest first."""
+    def list(self, *, offset: int = 0, limit: int = PAGE) -> list[PhotoRecord]:
+        """One page of photos, newest first."""
         with self._database.read() as connection:
-            rows = connection.execute("SELECT * FROM photos ORDER BY created_at DESC, rowid DESC")
+            rows = connection.execute(
+                "SELECT * FROM photos ORDER BY created_at DESC, rowid DESC LIMIT ? OFFSET ?",
+                (limit, offset),
+            )
             return [_record(row) for row in rows]
+
+    def count(self) -> int:
+        """How many photos there are."""
+        with self._database.read() as connection:
+            row = connection.execute("SELECT count(*) AS total FROM photos").fetchone()
+            return int(row["total"])
 
     def original(self, sha256: str) -> Path:
         """Where the original's untouched bytes are.
@@ -144,9 +153,15 @@ class PhotoStore:
         self.get(sha256)
         with self._database.write() as connection:
             users = connection.execute(
-                "SELECT name, binned_at FROM finishes WHERE photo_sha256 = :sha256 OR id IN"
-                " (SELECT finish_id FROM revisions WHERE instr(document, :sha256))"
-                " ORDER BY name",
+                """
+                SELECT DISTINCT finishes.id, finishes.name, binned_at
+                FROM finishes
+                LEFT JOIN revisions ON revisions.finish_id = finishes.id
+                LEFT JOIN refers_to ON refers_to.revision_id = revisions.id
+                     AND refers_to.kind = 'photo' AND refers_to.key = :sha256
+                WHERE finishes.photo_sha256 = :sha256 OR refers_to.key IS NOT NULL
+                ORDER BY finishes.name
+                """,
                 {"sha256": sha256},
             ).fetchall()
             if users:

@@ -14,7 +14,7 @@ from lucky_margin.core.document import (
     new_finish,
 )
 from lucky_margin.core.errors import NotFound
-from lucky_margin.store import Store
+from lucky_margin.store import Store, used
 from tests.support import encoded, noise
 
 
@@ -28,6 +28,12 @@ class MarkStoreTest(unittest.TestCase):
         photo, _ = self.store.photos.add(encoded(noise(20, 20)), "p.png")
         self.sha256 = photo.sha256
 
+    def add(self, *mark):
+        return used(self.store.marks.add(*mark))
+
+    def change(self, *mark):
+        return used(self.store.marks.change(*mark))
+
     def finish_using(self, mark):
         finish = new_finish(name="Mugs", photo_sha256=self.sha256)
         return self.store.finishes.create(
@@ -35,19 +41,19 @@ class MarkStoreTest(unittest.TestCase):
         )
 
     def test_a_change_is_a_new_version_and_the_same_again_is_none(self):
-        first = self.store.marks.add("Studio", MarkDesign(words="Pebblewick"))
+        first = self.add("Studio", MarkDesign(words="Pebblewick"))
         self.assertEqual((first.version, first.design.words), (1, "Pebblewick"))
-        second = self.store.marks.change(first.id, "Studio", MarkDesign(words="Pebblewick Pottery"))
-        again = self.store.marks.change(first.id, "Studio", second.design)
+        second = self.change(first.id, "Studio", MarkDesign(words="Pebblewick Pottery"))
+        again = self.change(first.id, "Studio", second.design)
         self.assertEqual((second.version, again.version), (2, 2))
         self.assertEqual([mark.version for mark in self.store.marks.list()], [2])
 
     def test_finishes_keep_their_version_until_they_are_renewed(self):
-        mark = self.store.marks.add("Studio", MarkDesign(words="Old"))
+        mark = self.add("Studio", MarkDesign(words="Old"))
         uses, other = self.finish_using(mark), self.finish_using(None)
         binned = self.finish_using(mark)
         self.store.finishes.set_binned(binned.id, True)
-        newer = self.store.marks.change(mark.id, "Studio", MarkDesign(words="New"))
+        newer = self.change(mark.id, "Studio", MarkDesign(words="New"))
         found = self.store.finishes.get(uses.id).document.watermark.mark
         self.assertEqual((found.version, found.design.words), (1, "Old"))
         self.assertEqual([one.id for one in self.store.finishes.using_older_mark(newer)], [uses.id])
@@ -60,8 +66,8 @@ class MarkStoreTest(unittest.TestCase):
         self.assertEqual(len(self.store.finishes.revisions(other.id)), 1)
 
     def test_marks_placed_as_pieces_and_those_of_one_size_are_renewed_too(self):
-        mark = self.store.marks.add("Studio", MarkDesign(words="Old"))
-        other = self.store.marks.add("Other", MarkDesign(words="Other"))
+        mark = self.add("Studio", MarkDesign(words="Old"))
+        other = self.add("Other", MarkDesign(words="Other"))
         finish = new_finish(name="Mugs", photo_sha256=self.sha256)
         pieces = (MarkPiece(id="mark-1", mark=mark), MarkPiece(id="mark-2", mark=other))
         own = Overrides(watermark=WatermarkChanges(mark=mark))
@@ -69,7 +75,7 @@ class MarkStoreTest(unittest.TestCase):
         uses = self.store.finishes.create(
             finish.with_size(size).model_copy(update={"pieces": pieces})
         )
-        newer = self.store.marks.change(mark.id, "Studio", MarkDesign(words="New"))
+        newer = self.change(mark.id, "Studio", MarkDesign(words="New"))
         self.assertEqual(self.store.finishes.renew_mark(newer), 1)
         renewed = self.store.finishes.get(uses.id).document
         self.assertEqual([piece.mark for piece in renewed.pieces], [newer, other])
@@ -77,14 +83,14 @@ class MarkStoreTest(unittest.TestCase):
         self.assertEqual(self.store.finishes.using_older_mark(newer), [])
 
     def test_they_are_there_after_a_restart_and_gone_ones_are_said(self):
-        mark = self.store.marks.add("Studio", MarkDesign(icon="amphora"))
+        mark = self.add("Studio", MarkDesign(icon="amphora"))
         with contextlib.closing(Store(self.folder)) as again:
-            self.assertEqual(again.marks.get(mark.id), mark)
+            self.assertEqual(used(again.marks.get(mark.id)), mark)
             again.marks.delete(mark.id)
         for call in (
             lambda: self.store.marks.get(mark.id),
             lambda: self.store.marks.delete(mark.id),
-            lambda: self.store.marks.change(mark.id, "x", MarkDesign(words="x")),
+            lambda: self.change(mark.id, "x", MarkDesign(words="x")),
         ):
             with self.assertRaisesRegex(NotFound, "not kept any more"):
                 call()

@@ -1,8 +1,10 @@
 """What a bad document, a crash, a full disk or two people at once can do to a data folder."""
 
+import contextlib
 import io
 import json
 import os
+import shutil
 import sqlite3
 import stat
 import tempfile
@@ -16,16 +18,25 @@ import numpy as np
 from PIL import Image
 
 from lucky_margin.core.document import (
+    FixedPixels,
     MarkDesign,
     OneSide,
     OtherPhoto,
     PicturePiece,
     Size,
+    SizePlan,
+    TableLook,
+    TextPiece,
+    Tone,
+    UsedMark,
+    Watermark,
     new_finish,
 )
-from lucky_margin.core.errors import NotFound, StaleSave, StorageFull, TooLarge
+from lucky_margin.core.errors import NotFound, PhotoInUse, StaleSave, StorageFull, TooLarge
 from lucky_margin.core.photos import decode
-from lucky_margin.store import Store
+from lucky_margin.core.tone import look_of
+from lucky_margin.store import Store, used
+from lucky_margin.store.database import MIGRATIONS, Database, migrate
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import GRACE_SECONDS, FileStore
 from lucky_margin.store.finishes import FinishStore
@@ -84,7 +95,7 @@ class BrokenEntryTest(StoreTest):
                 self.assertEqual(entries["Good"].problem, "")
                 self.assertRegex(entries["Bad one"].problem, r"\.$")
                 self.assertIsNone(entries["Bad one"].document)
-                mark = self.store.marks.add("Mark", MarkDesign(words="x"))
+                mark = used(self.store.marks.add("Mark", MarkDesign(words="x")))
                 self.assertEqual(self.store.finishes.using_older_mark(mark), [])
 
     def test_it_can_be_mended_by_going_back(self):
@@ -267,24 +278,109 @@ class AtOnceTest(StoreTest):
 
 
 class OldFolderTest(StoreTest):
+    def older(self, folder, until):
+        """A data folder as a release with the migrations up to ``until`` left it."""
+        database = Database(Path(folder, "lucky-margin.sqlite3"))
+        with tempfile.TemporaryDirectory() as scripts:
+            for script in sorted(MIGRATIONS.glob("*.sql")):
+                if script.stem[:4] <= until:
+                    shutil.copy(script, scripts)
+            migrate(database, Path(scripts))
+        return database
+
+    def fill(self, connection, document):
+        """One photo and one finish of it."""
+        connection.execute(
+            "INSERT INTO photos VALUES (?, 'mugs.png', 9, ?, x'', '2026')",
+            (self.photo, json.dumps({"width": 300, "height": 200, "file_format": "PNG", "bits": 8,
+                                     "has_alpha": False, "notes": []})),
+        )  # fmt: skip
+        connection.execute(
+            "INSERT INTO finishes (id, name, folded_name, photo_sha256, created_at, changed_at)"
+            " VALUES ('0123456789abcdef', 'Old', 'old', ?, '2026', '2026')",
+            (self.photo,),
+        )
+        revision = connection.execute(
+            "INSERT INTO revisions (finish_id, label, document, created_at)"
+            " VALUES ('0123456789abcdef', 'Started', ?, '2026')",
+            (json.dumps(document),),
+        ).lastrowid
+        connection.execute("UPDATE finishes SET head = ?", (revision,))
+
     def test_a_database_with_finishes_of_earlier_versions_opens(self):
         """As the first release wrote it: its first migration alone, a document of version 1."""
+        finish = new_finish(name="Old", photo_sha256=self.photo)
+        old = json.loads(finish.model_dump_json()) | {"version": 1}
+        for field in ("turn", "tone", "pieces", "watermark", "backdrop", "outside"):
+            del old[field]
         with tempfile.TemporaryDirectory() as folder:
-            made = Store(Path(folder))
-            made.photos.add(self.data, "mugs.png")
-            record = made.finishes.create(new_finish(name="Old", photo_sha256=self.photo))
-            made.close()
-            old = json.loads(record.document.model_dump_json()) | {"version": 1}
-            for field in ("turn", "tone", "pieces", "watermark", "backdrop", "outside"):
-                del old[field]
-            path = Path(folder, "lucky-margin.sqlite3")
-            with sqlite3.connect(path) as connection:
-                connection.execute("UPDATE revisions SET document = ?", (json.dumps(old),))
-                connection.execute("DELETE FROM migrations WHERE name > '0001_zz'")
-                for table in ("own_sizes", "own_looks", "marks", "fonts"):
-                    connection.execute(f"DROP TABLE {table}")
-            connection.close()
+            database = self.older(folder, "0001")
+            with database.write() as connection:
+                self.fill(connection, old)
+            database.close()
             opened = Store(Path(folder))
             self.addCleanup(opened.close)
-            self.assertEqual(opened.finishes.get(record.id).document, record.document)
+            self.assertEqual(opened.finishes.get("0123456789abcdef").document, finish)
             self.assertEqual(list(opened.own_sizes.list()), [])
+            with self.assertRaises(PhotoInUse):
+                opened.photos.delete(self.photo)
+
+    def test_what_was_kept_in_tables_of_their_own_is_still_there(self):
+        """Sizes, looks and marks, and who uses which mark, as the fifth migration left them."""
+        plan = SizePlan(name="Tag", pixels=FixedPixels(width=90, height=60)).model_dump_json()
+        look = look_of(Tone(exposure=0.3), "Soft").model_dump_json()
+        design = MarkDesign(words="Pebblewick")
+        finish = new_finish(name="Old", photo_sha256=self.photo)
+        mark = UsedMark(id=2, name="Studio", version=1, design=design)
+        finish = finish.model_copy(update={"watermark": Watermark(mark=mark)})
+        with tempfile.TemporaryDirectory() as folder:
+            database = self.older(folder, "0005")
+            with database.write() as connection:
+                connection.execute("INSERT INTO own_sizes VALUES (1, ?, '2026')", (plan,))
+                connection.execute("INSERT INTO own_looks VALUES (1, ?, '2026')", (look,))
+                for number in (2, 7):
+                    connection.execute(
+                        "INSERT INTO marks VALUES (?, 'Studio', 3, ?, '2026')",
+                        (number, design.model_dump_json()),
+                    )
+                connection.execute("DELETE FROM marks WHERE id = 7")
+                self.fill(connection, json.loads(finish.model_dump_json()))
+            database.close()
+            opened = Store(Path(folder))
+            self.addCleanup(opened.close)
+            self.assertEqual([kept.name for kept in opened.own_sizes.list()], ["Tag"])
+            self.assertEqual([kept.name for kept in opened.own_looks.list()], ["Soft"])
+            kept = opened.marks.get(2)
+            self.assertEqual((kept.name, kept.version, kept.value), ("Studio", 3, design))
+            self.assertEqual(opened.finishes.count_older_uses(used(kept)), 1)
+            # The number of a mark that was deleted is not given to another one.
+            self.assertGreater(opened.marks.add("New", design).id, 7)
+
+
+class ReferenceTest(StoreTest):
+    def test_what_a_save_refers_to_is_known_and_forgotten_with_its_finish(self):
+        started, font, table = self.started(), "ab" * 32, "cd" * 32
+        words = TextPiece(id="text-1", text="Mugs", family=font)
+        document = started.document.model_copy(
+            update={
+                "pieces": (words,),
+                "tone": Tone(look=TableLook(name="Film", table=table)),
+                "backdrop": OtherPhoto(sha256=self.photo),
+            }
+        )
+        self.store.finishes.save(started.id, started.etag, document)
+        expected = {("photo", self.photo), ("font", font), ("table", table)}
+        self.assertEqual(self.references(started.id), expected)
+        self.store.finishes.set_binned(started.id, True)
+        self.store.finishes.delete(started.id)
+        self.assertEqual(self.references(started.id), set())
+
+    def references(self, finish_id):
+        path = self.folder / "lucky-margin.sqlite3"
+        with contextlib.closing(sqlite3.connect(path)) as connection:
+            rows = connection.execute(
+                "SELECT kind, key FROM refers_to WHERE revision_id IN"
+                " (SELECT id FROM revisions WHERE finish_id = ?)",
+                (finish_id,),
+            )
+            return set(rows)

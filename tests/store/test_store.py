@@ -32,7 +32,7 @@ from lucky_margin.core.render import render
 from lucky_margin.core.scene import DerivedKey, Scene
 from lucky_margin.store import Store
 from lucky_margin.store.derived import DerivedStore
-from lucky_margin.store.files import FileStore, write_whole
+from lucky_margin.store.files import FileStore, whole_file
 from lucky_margin.store.finishes import folded
 from tests.support import SHA, encoded, gradient, noise, scene_of
 
@@ -316,8 +316,9 @@ class FileTest(StoreTest):
         with (
             mock.patch("os.fsync", side_effect=OSError(28, "No space left on device")),
             self.assertRaises(StorageFull),
+            whole_file(path) as file,
         ):
-            write_whole(path, b"data")
+            file.write(b"data")
         self.assertEqual(list(path.parent.iterdir()), [])
 
     def test_a_full_disk_while_adding_a_photo_keeps_nothing_of_it(self):
@@ -378,21 +379,24 @@ class OwnSizeTest(StoreTest):
     def plan(self, name, width=90):
         return SizePlan(name=name, pixels=FixedPixels(width=width, height=60))
 
+    def keep(self, name, width=90):
+        self.store.own_sizes.put(name, self.plan(name, width))
+
     def test_they_survive_a_restart_newest_first(self):
         for name in ("Tag", "Card ☘"):
-            self.store.own_sizes.add(self.plan(name))
+            self.keep(name)
         kept = self.opened().own_sizes.list()
         self.assertEqual([own.value.name for own in kept], ["Card ☘", "Tag"])
 
     def test_the_same_name_takes_the_place_of_the_older_one(self):
-        self.store.own_sizes.add(self.plan("Tag"))
-        self.store.own_sizes.add(self.plan("Tag", width=50))
+        self.keep("Tag")
+        self.keep("Tag", width=50)
         self.assertEqual([own.value.pixels.width for own in self.store.own_sizes.list()], [50])
 
     def test_there_is_a_most_and_unknown_ones_are_said(self):
         with mock.patch("lucky_margin.store.kept.MOST", 1):
-            self.store.own_sizes.add(self.plan("Tag"))
+            self.keep("Tag")
             with self.assertRaisesRegex(BadInput, "delete one first"):
-                self.store.own_sizes.add(self.plan("Card"))
+                self.keep("Card")
         with self.assertRaises(NotFound):
             self.store.own_sizes.delete(99)

@@ -39,7 +39,9 @@ class PhotoRouteTest(ServiceTest):
             (self.photo["width"], self.photo["height"], self.photo["known"]), (300, 200, False)
         )
         self.assertTrue(self.added(PHOTO, "again.png")["known"])
-        self.assertEqual(len(self.ok("GET", "/photos")["photos"]), 1)
+        listed = self.ok("GET", "/photos")
+        self.assertEqual((len(listed["photos"]), listed["total"]), (1, 1))
+        self.assertEqual(self.ok("GET", "/photos", params={"offset": 1})["photos"], [])
 
     def test_reading(self):
         sha256 = self.photo["sha256"]

@@ -12,6 +12,7 @@ export type Edit = NonNullable<Schemas['EditWanted']['edit']>
 export type JobTold = Schemas['JobTold']
 export type Check = Schemas['Check']
 export type Photo = Schemas['Photo']
+export type PhotoList = Schemas['PhotoList']
 export type FinishState = Schemas['FinishState']
 export type FinishFace = Schemas['FinishFace']
 export type Revision = Schemas['Revision']

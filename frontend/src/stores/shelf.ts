@@ -5,6 +5,7 @@ import { ref } from 'vue'
 
 import { get, order, post, Refused, remove, upload } from '../api/client'
 import type { FinishFace, FinishState, Photo } from '../api/types'
+import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
 
 interface FinishPage {
@@ -22,7 +23,7 @@ export const useShelf = defineStore('shelf', () => {
   const notices = useNotices()
   const finishes = ref<FinishFace[]>([])
   const total = ref(0)
-  const photos = ref<Photo[]>([])
+  const originals = usePhotoPages()
   const arrivals = ref<Arrival[]>([])
   const search = ref('')
   const binned = ref(false)
@@ -31,14 +32,10 @@ export const useShelf = defineStore('shelf', () => {
   async function load(): Promise<void> {
     try {
       const wanted = query(0)
-      const [page, all] = await Promise.all([
-        get<FinishPage>(wanted),
-        get<{ photos: Photo[] }>('/photos'),
-      ])
+      const [page] = await Promise.all([get<FinishPage>(wanted), originals.load()])
       if (wanted !== query(0)) return // the search went on meanwhile
       finishes.value = page.finishes
       total.value = page.total
-      photos.value = all.photos
       loaded.value = true
     } catch (error) {
       notices.tell(error)
@@ -107,7 +104,10 @@ export const useShelf = defineStore('shelf', () => {
   return {
     finishes,
     total,
-    photos,
+    photos: originals.photos,
+    photoCount: originals.total,
+    hasMorePhotos: originals.hasMore,
+    loadMorePhotos: originals.loadMore,
     arrivals,
     search,
     binned,

@@ -20,9 +20,10 @@ from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.framing import frame_of
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
-from lucky_margin.store import PAGE, FinishEntry, FinishRecord, RevisionRecord
+from lucky_margin.store import FinishEntry, FinishRecord, RevisionRecord
 from lucky_margin.web.examples import DRAFT, ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
+from lucky_margin.web.routes.photos import Offset
 from lucky_margin.web.studio import Studio, StudioHere, bytes_to_draw
 from lucky_margin.web.work_desk import Priority
 
@@ -145,11 +146,11 @@ def list_finishes(
     studio: StudioHere,
     search: Annotated[str, Query(max_length=120)] = "",
     binned: bool = False,
-    offset: Annotated[int, Query(ge=0, lt=2**63)] = 0,
+    offset: Offset = 0,
 ) -> FinishList:
     """One page of finishes, those changed last first."""
     store = studio.store.finishes
-    entries = store.list(search=search, binned=binned, offset=offset, limit=PAGE)
+    entries = store.list(search=search, binned=binned, offset=offset)
     return FinishList(
         finishes=[_face(entry, studio) for entry in entries],
         total=store.count(search=search, binned=binned),

@@ -76,7 +76,7 @@ def list_looks(studio: StudioHere) -> LookList:
 @router.post("", status_code=201)
 def save_look(new: NewLook, studio: StudioHere) -> SavedLook:
     """Keep a tone's settings as a look; one of the same name takes the place of the older one."""
-    saved = studio.store.own_looks.add(look_of(new.tone, new.name))
+    saved = studio.store.own_looks.put(new.name, look_of(new.tone, new.name))
     return SavedLook(id=saved.id, look=saved.value)
 
 
@@ -91,7 +91,7 @@ async def add_table(request: Request, name: Name, studio: StudioHere) -> SavedLo
     def keep() -> SavedLook:
         sha256, table = studio.store.tables.add(data)
         called = table.title.strip()[:120] or PurePath(name).stem
-        saved = studio.store.own_looks.add(TableLook(name=called, table=sha256))
+        saved = studio.store.own_looks.put(called, TableLook(name=called, table=sha256))
         return SavedLook(id=saved.id, look=saved.value)
 
     return await run_in_threadpool(keep)

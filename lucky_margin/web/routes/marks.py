@@ -9,6 +9,7 @@ from lucky_margin.core.document import MarkDesign, Name, UsedMark, Value
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.export import safe_stem
 from lucky_margin.core.pieces import mark_picture, mark_svg
+from lucky_margin.store import Kept, used
 from lucky_margin.web.examples import example
 from lucky_margin.web.pictures import FILE, FRESH, PICTURE, attached, picture_response
 from lucky_margin.web.routes.finishes import RowId
@@ -56,19 +57,19 @@ class Renewed(Value):
 @router.get("")
 def list_marks(studio: StudioHere) -> MarkList:
     """Kept marks, the one changed last first."""
-    return MarkList(marks=[_kept(mark, studio) for mark in studio.store.marks.list()])
+    return MarkList(marks=[_told(mark, studio) for mark in studio.store.marks.list()])
 
 
 @router.post("", status_code=201)
 def add_mark(new: NewMark, studio: StudioHere) -> MarkKept:
     """Keep a new mark."""
-    return _kept(studio.store.marks.add(new.name, _drawable(new.design)), studio)
+    return _told(studio.store.marks.add(new.name, _drawable(new.design)), studio)
 
 
 @router.put("/{mark_id}")
 def change_mark(mark_id: RowId, new: NewMark, studio: StudioHere) -> MarkKept:
     """Make a new version of a mark; finishes that use it keep theirs until they are renewed."""
-    return _kept(studio.store.marks.change(mark_id, new.name, _drawable(new.design)), studio)
+    return _told(studio.store.marks.change(mark_id, new.name, _drawable(new.design)), studio)
 
 
 @router.delete("/{mark_id}", status_code=204)
@@ -80,7 +81,7 @@ def delete_mark(mark_id: RowId, studio: StudioHere) -> None:
 @router.post("/{mark_id}/renew")
 def renew(mark_id: RowId, studio: StudioHere) -> Renewed:
     """The present version in every finish that uses an earlier one, a change in each."""
-    return Renewed(finishes=studio.store.finishes.renew_mark(studio.store.marks.get(mark_id)))
+    return Renewed(finishes=studio.store.finishes.renew_mark(used(studio.store.marks.get(mark_id))))
 
 
 @router.post("/drawn", response_class=Response, responses=PICTURE)
@@ -92,7 +93,7 @@ def draw(wanted: MarkDrawn, studio: StudioHere) -> Response:
 @router.get("/{mark_id}/picture", response_class=Response, responses=PICTURE)
 def get_picture(mark_id: RowId, studio: StudioHere, shade: Shade = "dark") -> Response:
     """A kept mark, on transparent."""
-    return _picture(studio.store.marks.get(mark_id).design, shade, studio)
+    return _picture(studio.store.marks.get(mark_id).value, shade, studio)
 
 
 @router.get("/{mark_id}/file", response_class=Response, responses=FILE)
@@ -104,14 +105,15 @@ def get_file(
     name = f"{safe_stem(mark.name)}-{shade}.{kind}"
     headers = attached(name)
     if kind == "svg":
-        text = mark_svg(mark.design, COLOURS[shade], studio.store.fonts.face)
+        text = mark_svg(mark.value, COLOURS[shade], studio.store.fonts.face)
         return Response(text, media_type="image/svg+xml", headers=headers)
-    picture = mark_picture(mark.design, COLOURS[shade], EXPORT_WIDTH, studio.store.fonts.face)
+    picture = mark_picture(mark.value, COLOURS[shade], EXPORT_WIDTH, studio.store.fonts.face)
     return picture_response(picture, headers=headers)
 
 
-def _kept(mark: UsedMark, studio: StudioHere) -> MarkKept:
-    return MarkKept(mark=mark, older_uses=len(studio.store.finishes.using_older_mark(mark)))
+def _told(kept: Kept[MarkDesign], studio: StudioHere) -> MarkKept:
+    mark = used(kept)
+    return MarkKept(mark=mark, older_uses=studio.store.finishes.count_older_uses(mark))
 
 
 def _picture(design: MarkDesign, shade: Shade, studio: StudioHere) -> Response:

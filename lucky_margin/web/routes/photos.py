@@ -22,6 +22,10 @@ router = APIRouter(prefix="/photos", tags=["photos"])
 Height = Annotated[int, Query(ge=16, le=1024, description="Pixels.")]
 
 
+Offset = Annotated[int, Query(ge=0, lt=2**63)]
+"""How many entries of a list come before its page."""
+
+
 class Photo(Value):
     """A photo on the shelf; sides are those of the upright photo, in pixels."""
 
@@ -40,6 +44,7 @@ class Photo(Value):
 
 class PhotoList(Value):
     photos: list[Photo]
+    total: int
 
 
 @router.post(
@@ -63,9 +68,12 @@ async def add_photo(request: Request, name: Name, studio: StudioHere) -> Photo:
 
 
 @router.get("")
-def list_photos(studio: StudioHere) -> PhotoList:
-    """All photos, newest first."""
-    return PhotoList(photos=[_photo(record) for record in studio.store.photos.list()])
+def list_photos(studio: StudioHere, offset: Offset = 0) -> PhotoList:
+    """One page of photos, newest first."""
+    photos = studio.store.photos
+    return PhotoList(
+        photos=[_photo(record) for record in photos.list(offset=offset)], total=photos.count()
+    )
 
 
 @router.get("/{sha256}")

@@ -55,7 +55,7 @@ def list_sizes(studio: StudioHere) -> SizeList:
 @router.post("", status_code=201)
 def save_size(new: NewSize, studio: StudioHere) -> SavedSize:
     """Keep a size for reuse; one of the same name takes the place of the older one."""
-    saved = studio.store.own_sizes.add(new.plan)
+    saved = studio.store.own_sizes.put(new.plan.name, new.plan)
     return SavedSize(id=saved.id, plan=saved.value)
 
 

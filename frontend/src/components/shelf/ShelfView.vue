@@ -126,7 +126,7 @@ async function deleteForGood(): Promise<void> {
           <div class="row">
             <h2>Photos</h2>
             <span class="soft">
-              {{ shelf.photos.length }} {{ shelf.photos.length === 1 ? 'original' : 'originals' }}
+              {{ shelf.photoCount }} {{ shelf.photoCount === 1 ? 'original' : 'originals' }}
             </span>
           </div>
           <ul class="plank photos" aria-label="Photos">
@@ -138,6 +138,9 @@ async function deleteForGood(): Promise<void> {
               @delete="deleting = { kind: 'photo', id: photo.sha256, name: photo.name }"
             />
           </ul>
+          <button v-if="shelf.hasMorePhotos" type="button" class="link strong more" @click="shelf.loadMorePhotos">
+            Show more photos
+          </button>
         </template>
       </main>
     </div>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 
-import { get } from '../../../api/client'
 import type { Edit, Ground, Photo } from '../../../api/types'
+import { usePhotoPages } from '../../../composables/photoPages'
 import { useBench } from '../../../stores/bench'
-import { useNotices } from '../../../stores/notices'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
+import PhotoChoice from '../PhotoChoice.vue'
 import { GROUND_COLOURS } from '../colours'
 import { GROUND_WORDS } from './words'
 
@@ -28,21 +28,18 @@ const FIRST: Record<Exclude<Kind, 'photo'>, Ground> = {
 }
 
 const bench = useBench()
-const notices = useNotices()
-const photos = ref<Photo[]>([])
-const others = computed(() => photos.value.filter(({ sha256 }) => sha256 !== bench.document!.photo.sha256))
+/** Another photo can be one only where there is one; the newest is tried out first. */
+const newest = ref<Photo | null>(null)
 const choices = computed<Choice<Kind>[]>(() =>
   (Object.keys(GROUND_WORDS) as Kind[])
-    .filter((key) => key !== 'photo' || others.value.length > 0 || props.ground.kind === 'photo')
+    .filter((key) => key !== 'photo' || newest.value || props.ground.kind === 'photo')
     .map((key) => ({ key, label: GROUND_WORDS[key] })),
 )
 
+const { photos, load } = usePhotoPages()
 onMounted(async () => {
-  try {
-    photos.value = (await get<{ photos: Photo[] }>('/photos')).photos
-  } catch (error) {
-    notices.tell(error)
-  }
+  await load()
+  newest.value = photos.value.find(({ sha256 }) => sha256 !== bench.document!.photo.sha256) ?? null
 })
 
 function set(ground: Ground): Edit {
@@ -51,7 +48,7 @@ function set(ground: Ground): Edit {
 
 function first(kind: Kind): Ground {
   if (kind === props.ground.kind) return props.ground
-  return kind === 'photo' ? { kind, sha256: others.value[0]!.sha256 } : FIRST[kind]
+  return kind === 'photo' ? { kind, sha256: newest.value!.sha256 } : FIRST[kind]
 }
 
 function change(fields: object): Edit {
@@ -111,18 +108,13 @@ function change(fields: object): Edit {
     @move="(percent) => bench.drag(change({ blur: percent / 100 }))"
     @change="(percent) => bench.slide(change({ blur: percent / 100 }))"
   />
-  <div v-else-if="ground.kind === 'photo'" class="photos" role="group" :aria-label="`${label} photo`">
-    <button
-      v-for="photo in others"
-      :key="photo.sha256"
-      type="button"
-      :aria-label="photo.name"
-      :aria-pressed="photo.sha256 === ground.sha256"
-      @click="bench.edit(set({ kind: 'photo', sha256: photo.sha256 }))"
-    >
-      <img :src="`/api/photos/${photo.sha256}/thumbnail?height=64`" alt="" />
-    </button>
-  </div>
+  <PhotoChoice
+    v-else-if="ground.kind === 'photo'"
+    :label="`${label} photo`"
+    :chosen="ground.sha256"
+    :except="bench.document!.photo.sha256"
+    @choose="({ sha256 }) => bench.edit(set({ kind: 'photo', sha256 }))"
+  />
 </template>
 
 <style scoped>
@@ -130,32 +122,5 @@ function change(fields: object): Edit {
   display: grid;
   gap: 6px;
   margin-top: 7px;
-}
-
-.photos {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-  margin-top: 7px;
-}
-
-.photos button {
-  padding: 0;
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  overflow: hidden;
-}
-
-.photos button[aria-pressed='true'] {
-  box-shadow:
-    0 0 0 2px var(--card),
-    0 0 0 4px var(--clover);
-}
-
-.photos img {
-  display: block;
-  width: 52px;
-  height: 40px;
-  object-fit: cover;
 }
 </style>

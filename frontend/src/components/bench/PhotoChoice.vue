@@ -1,0 +1,73 @@
+<script setup lang="ts">
+// Photos of the shelf to choose one from.
+
+import { computed, onMounted } from 'vue'
+
+import type { Photo } from '../../api/types'
+import { usePhotoPages } from '../../composables/photoPages'
+
+const props = defineProps<{
+  label: string
+  /** The chosen one, by its hash. */
+  chosen?: string
+  /** One that can't be chosen, by its hash. */
+  except?: string
+}>()
+const emit = defineEmits<{ choose: [photo: Photo] }>()
+
+const { photos, hasMore, load, loadMore } = usePhotoPages()
+const offered = computed(() => photos.value.filter(({ sha256 }) => sha256 !== props.except))
+
+onMounted(load)
+</script>
+
+<template>
+  <div class="photos" role="group" :aria-label="label">
+    <button
+      v-for="photo in offered"
+      :key="photo.sha256"
+      type="button"
+      class="photo"
+      :title="photo.name"
+      :aria-label="photo.name"
+      :aria-pressed="chosen === undefined ? undefined : photo.sha256 === chosen"
+      @click="emit('choose', photo)"
+    >
+      <img :src="`/api/photos/${photo.sha256}/thumbnail?height=64`" alt="" />
+    </button>
+    <button v-if="hasMore" type="button" class="link" @click="loadMore">Show more</button>
+  </div>
+</template>
+
+<style scoped>
+.photos {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 5px;
+  max-height: 150px;
+  margin-top: 6px;
+  padding: 4px;
+  overflow-y: auto;
+}
+
+.photo {
+  height: 44px;
+  padding: 2px;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: var(--paper-deep);
+}
+
+.photo[aria-pressed='true'] {
+  box-shadow:
+    0 0 0 2px var(--card),
+    0 0 0 4px var(--clover);
+}
+
+img {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+</style>
