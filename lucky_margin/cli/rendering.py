@@ -44,7 +44,7 @@ def _sources(finish: Finish, chosen: argparse.Namespace) -> MemorySources:
     photos, tables, fonts = {}, {}, {}
     if chosen.photo:
         photo, digest = read_photo(chosen.photo)
-        if digest != finish.photo.sha256:
+        if finish.photo is None or digest != finish.photo.sha256:
             raise BadInput(
                 f"{chosen.photo} is not the photo of this finish; name the one it is of."
             )
@@ -64,7 +64,7 @@ def _sources(finish: Finish, chosen: argparse.Namespace) -> MemorySources:
             tables[digest] = read_cube(data)
         else:
             photos[digest] = decode(data, path.name)
-    if finish.photo.sha256 not in photos:
+    if finish.photo and finish.photo.sha256 not in photos:
         raise NotFound(
             f"The photo of this finish is not beside {chosen.document}; name it with --photo."
         )

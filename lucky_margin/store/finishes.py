@@ -40,7 +40,7 @@ class FinishEntry:
     id: str
     etag: int
     name: str
-    photo_sha256: str
+    photo_sha256: str | None
     document: Finish | None
     problem: str
     can_undo: bool
@@ -75,12 +75,12 @@ class FinishStore:
         check_sound(document, self._photos)
         finish_id = uuid.uuid4().hex[:16]
         moment = now()
-        sha256 = document.photo.sha256
+        photo = document.photo and document.photo.sha256
         with self._database.write() as connection:
             connection.execute(
-                "INSERT INTO finishes (id, name, folded_name, photo_sha256, created_at, changed_at)"
+                "INSERT INTO finishes (id, name, folded_name, photo, created_at, changed_at)"
                 " VALUES (?, ?, ?, ?, ?, ?)",
-                (finish_id, document.name, folded(document.name), sha256, moment, moment),
+                (finish_id, document.name, folded(document.name), photo, moment, moment),
             )
             revision = _add_revision(connection, finish_id, None, label, document)
             connection.execute("UPDATE finishes SET head = ? WHERE id = ?", (revision, finish_id))
@@ -282,7 +282,7 @@ MENDED = "Mended"
 """The label of a change to a document that could not be read."""
 
 _SELECT = """
-    SELECT finishes.id, etag, finishes.name, photo_sha256, head, changed_at, binned_at,
+    SELECT finishes.id, etag, finishes.name, photo, head, changed_at, binned_at,
            revisions.document,
            revisions.parent_id IS NOT NULL AS can_undo,
            EXISTS (SELECT 1 FROM revisions AS child WHERE child.parent_id = head) AS can_redo,
@@ -332,7 +332,7 @@ def _entry(row: sqlite3.Row) -> FinishEntry:
         id=row["id"],
         etag=row["etag"],
         name=row["name"],
-        photo_sha256=row["photo_sha256"],
+        photo_sha256=row["photo"],
         document=document,
         problem=problem,
         can_undo=bool(row["can_undo"]),

@@ -159,7 +159,7 @@ class PhotoStore:
                 LEFT JOIN revisions ON revisions.finish_id = finishes.id
                 LEFT JOIN refers_to ON refers_to.revision_id = revisions.id
                      AND refers_to.kind = 'photo' AND refers_to.key = :sha256
-                WHERE finishes.photo_sha256 = :sha256 OR refers_to.key IS NOT NULL
+                WHERE finishes.photo = :sha256 OR refers_to.key IS NOT NULL
                 ORDER BY finishes.name
                 """,
                 {"sha256": sha256},

@@ -7,7 +7,7 @@ from typing import Any
 from cachetools import LRUCache, cachedmethod
 from pydantic import Field, create_model
 
-from lucky_margin.core.document import Finish, FixedPixels, Identifier, Piece, Sha256, Value
+from lucky_margin.core.document import Finish, FixedPixels, Ground, Identifier, Piece, Sha256, Value
 from lucky_margin.core.document.docket import VALUES, DocketLine, docket_of
 from lucky_margin.core.document.summaries import Override, overrides_in_words
 from lucky_margin.core.edits import Guide
@@ -39,6 +39,8 @@ class StepsHere(create_model("Values", __base__=Value, **_STEPS_HERE)):  # type:
     """The steps as the size in hand has them."""
 
     pieces: list[Piece] = Field(description="Back to front; those switched off too.")
+    backdrop: Ground
+    outside: Ground
     overrides: list[Override] = Field(description="What the size does differently.")
 
 
@@ -74,6 +76,8 @@ def laid_as_json(draft: Draft, size_id: str) -> dict[str, Any]:
     here = StepsHere.model_construct(
         **steps,
         pieces=finish.pieces_as(scene.size),
+        backdrop=scene.backdrop,
+        outside=scene.outside,
         overrides=overrides_in_words(scene.size),
     )
     laid = Laid.model_construct(
@@ -124,7 +128,7 @@ def _size_laid(scene: Scene) -> SizeLaid:
     size, output = scene.size, scene.frame.output
     printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
     overridden = ["window"] if size.crop.window else []
-    overridden += size.overrides.steps
+    overridden += size.overrides.all_overridden
     return SizeLaid(
         id=size.id,
         name=size.name,

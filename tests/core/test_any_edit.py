@@ -234,7 +234,12 @@ edit("turn_quarter", way=st.sampled_from(["left", "right"]))
 edit("mirror", way=st.sampled_from(["across", "down"]))
 edit("level_line", x0=any_number, y0=any_number, x1=any_number, y1=any_number)
 edit("draw_focus", x0=any_number, y0=any_number, x1=any_number, y1=any_number)
-edit("set_ground", place=st.sampled_from(["backdrop", "outside"]), ground=grounds)
+edit(
+    "set_ground",
+    place=st.sampled_from(["backdrop", "outside"]),
+    ground=grounds,
+    only_this_size=st.booleans(),
+)
 edit("add_size", plan=plans)
 edit("use_size", plan=plans)
 edit("duplicate_size")
@@ -254,7 +259,7 @@ edit(
 edit("set_focus", focus=st.one_of(st.none(), focuses))
 edit("set_export", changes=exports, only_this_size=st.booleans())
 edit("set_file_details", author=st.text(max_size=9), name_pattern=st.text(max_size=9))
-edit("follow", step=steps)
+edit("follow", step=st.one_of(steps, st.sampled_from(["backdrop", "outside"])))
 edit("switch_step", step=st.sampled_from(["tone", "border", "watermark"]), on=st.booleans())
 edit("follow_piece", id=piece_id)
 edit("paste_pieces", pieces=st.lists(pasted, max_size=3))

@@ -16,7 +16,7 @@ export const useSwatches = defineStore('swatches', () => {
   const notices = useNotices()
   const ofPhoto = shallowRef<string[]>([])
   const recent = useLocalStorage<string[]>('lucky-margin-recent-colours', [])
-  const photo = computed(() => bench.document?.photo.sha256)
+  const photo = computed(() => bench.document?.photo?.sha256)
 
   watch(
     photo,

@@ -54,8 +54,10 @@ _MEASURED_AT = 0.5
 """The scale at which transparency is measured."""
 
 
-def sharpness(scene: Scene) -> Check:
+def sharpness(scene: Scene) -> Check | None:
     """Whether the photo has enough pixels."""
+    if scene.finish.photo is None:
+        return None
     enlargement = scene.frame.enlargement
     if enlargement <= SHARP + _ROUNDING:
         text = f"Sharp: {1 / enlargement:.1f} photo pixels for each pixel of this size."
@@ -145,7 +147,7 @@ def _touches(edge: str, box: Box, frame: Frame) -> bool:
 def corners(scene: Scene) -> Check | None:
     """How much of the window lies beside the turned photo, where nothing else shows."""
     frame = scene.frame
-    if scene.finish.backdrop.kind != "transparent":
+    if scene.finish.photo is None or scene.backdrop.kind != "transparent":
         return None
     window = shapely.box(*_ends(frame.sampled))
     empty = 100 * (1 - shapely.Polygon(frame.photo.corners).intersection(window).area / window.area)
@@ -227,7 +229,7 @@ def _gentler(scene: Scene) -> CheckAction:
 
 def noise(scene: Scene) -> Check | None:
     """What noise is left in the toned photo."""
-    left = measure_noise(scene)
+    left = measure_noise(scene) if scene.finish.photo else 0.0
     if left < NOISY:
         return None
     return Check(
@@ -263,7 +265,7 @@ def _over(own: ToneChanges, changes: ToneChanges) -> ToneChanges:
 def transparency(scene: Scene) -> Check | None:
     """Measured on the pixels as a format with transparency would keep them."""
     finish, size = scene.finish, scene.size
-    if finish.export_of(size).format != "jpeg" or finish.outside.kind != "transparent":
+    if finish.export_of(size).format != "jpeg" or scene.outside.kind != "transparent":
         return None
     fade = scene.tone.fade
     fades = fade.amount > 0 and fade.colour is None

@@ -99,6 +99,7 @@ from lucky_margin.core.document.tone import (
     Tone,
 )
 from lucky_margin.core.document.values import (
+    GROUND_PLACES,
     MAX_OUTPUT_PIXELS,
     MAX_SIDE,
     BlurredPhoto,
@@ -106,6 +107,7 @@ from lucky_margin.core.document.values import (
     Colour,
     Gradient,
     Ground,
+    GroundPlace,
     Identifier,
     Name,
     OtherPhoto,
@@ -126,6 +128,7 @@ __all__ = [
     "DEFAULT_PPI",
     "EXAMPLE",
     "FORMAT",
+    "GROUND_PLACES",
     "HUE_NAMES",
     "MAX_OUTPUT_PIXELS",
     "MAX_SIDE",
@@ -164,6 +167,7 @@ __all__ = [
     "Focus",
     "Gradient",
     "Ground",
+    "GroundPlace",
     "HueMask",
     "HueShift",
     "Hues",

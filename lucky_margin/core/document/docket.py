@@ -63,8 +63,8 @@ def _crop_is_set(finish: Finish, size: Size) -> bool:
         or size.crop.contain
         or size.shape != Rectangle()
         or finish.turn_of(size).is_set
-        or finish.backdrop != Transparent()
-        or finish.outside != Transparent()
+        or finish.ground_of("backdrop", size) != Transparent()
+        or finish.ground_of("outside", size) != Transparent()
     )
 
 

@@ -11,12 +11,13 @@ from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.migrations import up_to_date
 from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, UsedMark, Watermark
-from lucky_margin.core.document.sizes import AsCropped, Size
+from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.values import (
     Box,
     Ground,
+    GroundPlace,
     Identifier,
     Name,
     Point,
@@ -28,7 +29,7 @@ from lucky_margin.core.document.values import (
 from lucky_margin.core.errors import BadDocument, NotFound
 
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
-VERSION: Literal[4] = 4
+VERSION: Literal[5] = 5
 MAX_SIZES = 32
 
 
@@ -71,14 +72,17 @@ class PhotoReference(Value):
 
 
 class Finish(Value):
-    """One photo and everything decided about it."""
+    """One photo and everything decided about it.
+
+    The photo may be absent; its tone and focus are then off, and every size has fixed pixels.
+    """
 
     model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["lucky-margin-finish"] = FORMAT
-    version: Literal[4] = VERSION
+    version: Literal[5] = VERSION
     name: Name
-    photo: PhotoReference
+    photo: PhotoReference | None
     focus: Focus | None = None
     turn: Turn = Turn()
     tone: Tone = Tone()
@@ -97,6 +101,8 @@ class Finish(Value):
         if len({piece.id for piece in self.pieces}) != len(self.pieces):
             raise ValueError("two pieces have the same id")
         for size in self.sizes:
+            if self.photo is None and not isinstance(size.pixels, FixedPixels):
+                raise ValueError("without a photo every size needs its width and height")
             for field in size.overrides.overridden:
                 self.as_set(field, size)
             self.pieces_of(size)
@@ -129,9 +135,16 @@ class Finish(Value):
         return turn
 
     def tone_of(self, size: Size) -> Tone:
-        """The tone as ``size`` has it; one that is switched off is the default one."""
+        """The tone as ``size`` has it; one that is switched off, or of no photo, is the default
+        one."""
         tone: Tone = self.as_set("tone", size)
-        return tone if tone.on else Tone()
+        return tone if tone.on and self.photo else Tone()
+
+    def ground_of(self, place: GroundPlace, size: Size) -> Ground:
+        """What shows behind the photo, or outside the shape, on ``size``."""
+        own: Ground | None = getattr(size.overrides, place)
+        shared: Ground = getattr(self, place)
+        return shared if own is None else own
 
     def border_of(self, size: Size) -> Border:
         """The border as ``size`` has it; one that is switched off is the default one.

@@ -57,6 +57,10 @@ def _to_version_3(document: Json) -> None:
             look["kind"] = "stock"
 
 
+def _to_version_5(_: Json) -> None:
+    """A size may have its own grounds, and a finish no photo."""
+
+
 def _to_version_4(document: Json) -> None:
     """The place is kept apart from other camera data; the tone and a few others have new names."""
     export = _part(document, "export")
@@ -78,7 +82,12 @@ def _to_version_4(document: Json) -> None:
             _respell_align(changes)
 
 
-_STEPS: dict[int, Callable[[Json], None]] = {1: _to_version_2, 2: _to_version_3, 3: _to_version_4}
+_STEPS: dict[int, Callable[[Json], None]] = {
+    1: _to_version_2,
+    2: _to_version_3,
+    3: _to_version_4,
+    4: _to_version_5,
+}
 
 
 def _tones(document: Json) -> Iterator[Json]:

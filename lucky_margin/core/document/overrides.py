@@ -18,7 +18,7 @@ from lucky_margin.core.document.pieces import (
 )
 from lucky_margin.core.document.steps import FILE_DETAILS, Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
-from lucky_margin.core.document.values import Identifier, Value
+from lucky_margin.core.document.values import Ground, Identifier, Value
 
 Step = TypeVar("Step", bound=Value)
 
@@ -104,14 +104,20 @@ class Overrides(Value):
     pieces: dict[Identifier, PieceChanges] = Field(default_factory=dict)
     watermark: WatermarkChanges = WatermarkChanges()
     export: ExportChanges = ExportChanges()
+    backdrop: Ground | None = None
+    outside: Ground | None = None
 
     @property
     def overridden(self) -> list[str]:
-        """The fields of the finish in which a step is done differently, pieces aside."""
-        fields = [field for field in type(self).model_fields if field != "pieces"]
-        return [field for field in fields if getattr(self, field).given]
+        """The fields of the finish in which a step is done differently, field by field."""
+        steps = [field for field in type(self).model_fields if field not in _WHOLE]
+        return [field for field in steps if getattr(self, field).given]
 
     @property
-    def steps(self) -> list[str]:
-        """The steps with an override."""
-        return self.overridden + (["pieces"] if self.pieces else [])
+    def all_overridden(self) -> list[str]:
+        """The fields of the finish that are overridden in any way."""
+        return self.overridden + [field for field in _WHOLE if getattr(self, field)]
+
+
+_WHOLE = ("pieces", "backdrop", "outside")
+"""Fields that are no step: the pieces one by one, and grounds, which are overridden whole."""

@@ -65,11 +65,16 @@ def crop_in_words(finish: Finish, size: Size) -> str:
 def overrides_in_words(size: Size) -> list[Override]:
     """What a size overrides, step by step and piece by piece."""
     own = size.overrides
-    steps = [(step, None, getattr(own, step).given) for step in own.steps if step != "pieces"]
+    steps = [(step, None, getattr(own, step).given) for step in own.overridden]
     pieces = [("pieces", key, ways.given) for key, ways in own.pieces.items()]
+    grounds = [
+        (place, None, {ground_in_words(ground)})
+        for place, ground in (("backdrop", own.backdrop), ("outside", own.outside))
+        if ground
+    ]
     return [
         Override(step=step, piece=piece, fields=_fields_in_words(given))
-        for step, piece, given in [*steps, *pieces]
+        for step, piece, given in [*steps, *pieces, *grounds]
     ]
 
 

@@ -230,3 +230,7 @@ Ground = Annotated[
     Transparent | SolidColour | Gradient | BlurredPhoto | OtherPhoto, Field(discriminator="kind")
 ]
 """What shows where there is no picture."""
+
+GroundPlace = Literal["backdrop", "outside"]
+GROUND_PLACES: tuple[GroundPlace, ...] = ("backdrop", "outside")
+"""Where a ground lies: behind the photo, or outside the shape."""

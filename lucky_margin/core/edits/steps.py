@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 
 from pydantic import create_model
 
-from lucky_margin.core.document import Ground, Overrides, Sides
+from lucky_margin.core.document import GROUND_PLACES, Ground, GroundPlace, Overrides, Sides
 from lucky_margin.core.document.docket import STEPS, VALUES, Step
 from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.edits.edited import Edited, changed
@@ -27,7 +27,7 @@ if TYPE_CHECKING:
 else:
     StepKey = _one_of([step.key for step in STEPS])
     SwitchKey = _one_of([step.key for step in STEPS if step.has_switch])
-    FollowKey = _one_of([*VALUES, "pieces"])
+    FollowKey = _one_of([*VALUES, "pieces", *GROUND_PLACES])
 
 
 def step_changed(scene: Scene, step: str, changes: Changes, only_this_size: bool) -> Edited:
@@ -108,20 +108,30 @@ class Follow(EditBase):
 
 @carries_out(Follow)
 def follow(scene: Scene, edit: Follow) -> Edited:
-    return Edited.of(scene, scene.finish.with_size(scene.size.with_overrides(**{edit.step: {}})))
+    nothing: dict[str, Any] | None = None if edit.step in GROUND_PLACES else {}
+    size = scene.size.with_overrides(**{edit.step: nothing})
+    return Edited.of(scene, scene.finish.with_size(size))
 
 
 class SetGround(EditBase):
-    """Change what shows behind the photo or outside the shape."""
+    """Change what shows behind the photo or outside the shape, for all sizes or only the one in
+    hand."""
 
     kind: Literal["set_ground"] = "set_ground"
-    place: Literal["backdrop", "outside"]
+    place: GroundPlace
     ground: Ground
+    only_this_size: bool = False
 
 
 @carries_out(SetGround)
 def set_ground(scene: Scene, edit: SetGround) -> Edited:
-    return Edited.of(scene, scene.finish.model_copy(update={edit.place: edit.ground}))
+    """Where it is changed for all, the size in hand has no ground of its own any more."""
+    finish, size = scene.finish, scene.size
+    if edit.only_this_size and len(finish.sizes) > 1:
+        own = size.with_overrides(**{edit.place: edit.ground})
+        return Edited.of(scene, finish.with_size(own))
+    finish = finish.model_copy(update={edit.place: edit.ground})
+    return Edited.of(scene, finish.with_size(size.with_overrides(**{edit.place: None})))
 
 
 class SetFileDetails(EditBase):

@@ -4,7 +4,6 @@ from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import (
     BlurredPhoto,
     Box,
-    Finish,
     Gradient,
     Ground,
     OtherPhoto,
@@ -15,7 +14,7 @@ from lucky_margin.core.grounds import blurred_cover, gradient_over, working_side
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import enough_of, placed
 from lucky_margin.core.sampling import sample
-from lucky_margin.core.scene import Sources
+from lucky_margin.core.scene import Scene, Sources
 from lucky_margin.core.types import Picture8, Picture16
 
 _UNIT = Box(left=0, top=0, width=1, height=1)
@@ -25,8 +24,9 @@ Fill = str | Picture8 | None
 """What fills a ground: one colour (``#RRGGBB``), a picture of the grid's sides, or nothing."""
 
 
-def fill_of(ground: Ground, finish: Finish, frame: Frame, grid: Grid, sources: Sources) -> Fill:
-    """``ground`` on ``grid``; grounds of photos cover all of the size.
+def fill_of(ground: Ground, scene: Scene, grid: Grid) -> Fill:
+    """``ground`` on ``grid``; grounds of photos cover all of the size. Of no photo, a blurred one
+    is nothing.
 
     Raises:
         NotFound: another photo is not known.
@@ -37,19 +37,18 @@ def fill_of(ground: Ground, finish: Finish, frame: Frame, grid: Grid, sources: S
         case Gradient():
             return gradient_over(ground, grid.columns, grid.rows, grid.region)
         case BlurredPhoto():
-            return _blurred(ground, finish, frame, grid, sources)
+            return _blurred(ground, scene, grid) if scene.finish.photo else None
         case OtherPhoto():
-            return _other(ground, frame, grid, sources)
+            return _other(ground, scene.frame, grid, scene.sources)
     return None
 
 
-def _blurred(
-    ground: BlurredPhoto, finish: Finish, frame: Frame, grid: Grid, sources: Sources
-) -> Picture8:
+def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
+    frame, sources = scene.frame, scene.sources
     ratio = frame.output.width / frame.output.height
-    window = following(finish.focus, frame.photo, ratio)
+    window = following(scene.finish.focus, frame.photo, ratio)
     mapping = frame.photo.to_photo.after(laid(window, _UNIT))
-    sha256 = finish.photo.sha256
+    sha256 = scene.photo_sha256
 
     def make() -> Picture16:
         width, height = working_sides(ratio)

@@ -83,6 +83,8 @@ def held_pieces(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
 
 def whole_photo(scene: Scene, grid: Grid) -> list[AnyLayer]:
     """All of the turned photo; transparent in the corners beside it."""
+    if scene.finish.photo is None:
+        return []
     photo = scene.frame.photo
     mapping = photo.to_photo.after(grid.to_full)
     is_askew = photo.turn.straighten != 0
@@ -100,7 +102,7 @@ def photo_under(scene: Scene, tone: Tone, grid: Grid) -> Picture8:
 
 def flatten_colour(scene: Scene) -> str:
     """What a format without transparency shows where the picture is transparent."""
-    outside = scene.finish.outside
+    outside = scene.outside
     return outside.colour if isinstance(outside, SolidColour) else WHITE
 
 
@@ -116,18 +118,20 @@ def _flattening(scene: Scene, _: Drawing) -> list[AnyLayer]:
 
 
 def _outside(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
-    fill = fill_of(scene.finish.outside, scene.finish, scene.frame, drawing.grid, scene.sources)
+    fill = fill_of(scene.outside, scene, drawing.grid)
     return [] if fill is None else [Layer(fill)]
 
 
 def _backdrop(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
-    backdrop = Transparent() if drawing.view == "before" else scene.finish.backdrop
-    fill = fill_of(backdrop, scene.finish, scene.frame, drawing.grid, scene.sources)
+    backdrop = Transparent() if drawing.view == "before" else scene.backdrop
+    fill = fill_of(backdrop, scene, drawing.grid)
     return [] if fill is None else [Layer(fill)]
 
 
 def _photo(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     """The photo, which goes on past its box to the sheet's edges, cut to where it is."""
+    if scene.finish.photo is None:
+        return []
     grid, view = drawing.grid, drawing.view
     picture = photo_under(scene, Tone() if view == "before" else scene.tone, grid)
     if view == "clipping":

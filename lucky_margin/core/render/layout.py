@@ -136,7 +136,7 @@ def layout(scene: Scene) -> Layout:
 
 
 def _focus(finish: Finish, frame: Frame) -> FocusLaid | None:
-    if finish.focus is None:
+    if finish.focus is None or finish.photo is None:
         return None
     photo = frame.photo
     x, y = photo.to_turned(

@@ -11,12 +11,15 @@ from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import (
     Border,
     Finish,
+    FixedPixels,
+    Ground,
     Overrides,
     Size,
     Tone,
     Watermark,
     WatermarkChanges,
 )
+from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of
 from lucky_margin.core.outlines import Outline, outline_of
 from lucky_margin.core.photos import PhotoFacts
@@ -47,10 +50,21 @@ class Scene:
 
     @property
     def photo_sha256(self) -> str:
+        """
+        Raises:
+            BadInput: there is no photo.
+        """
+        if self.finish.photo is None:
+            raise BadInput("This finish has no photo.")
         return self.finish.photo.sha256
 
     @cached_property
     def facts(self) -> PhotoFacts:
+        """What is known of the photo; of none, as of a transparent one of the size's pixels."""
+        if self.finish.photo is None:
+            assert isinstance(self.size.pixels, FixedPixels)  # a finish without a photo has these
+            width, height = self.size.pixels.width, self.size.pixels.height
+            return PhotoFacts(width, height, file_format="", bits=8, has_alpha=True)
         return self.sources.facts(self.photo_sha256)
 
     @cached_property
@@ -70,6 +84,16 @@ class Scene:
     @cached_property
     def tone(self) -> Tone:
         return self.finish.tone_of(self.size)
+
+    @property
+    def backdrop(self) -> Ground:
+        """What shows behind the photo."""
+        return self.finish.ground_of("backdrop", self.size)
+
+    @property
+    def outside(self) -> Ground:
+        """What shows outside the shape."""
+        return self.finish.ground_of("outside", self.size)
 
     @cached_property
     def border(self) -> Border:

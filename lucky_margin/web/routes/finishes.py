@@ -16,8 +16,7 @@ from lucky_margin.core.document import (
     Value,
     new_finish,
 )
-from lucky_margin.core.errors import LuckyMarginError
-from lucky_margin.core.framing import frame_of
+from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import FinishEntry, FinishRecord, RevisionRecord
@@ -65,7 +64,7 @@ class FinishFace(Value):
     id: str
     etag: int
     name: str
-    photo: Sha256
+    photo: Sha256 | None
     sizes: list[SizeFace]
     changed_at: str
     problem: str = Field(default="", description="Why it can't be shown; empty when it can.")
@@ -192,6 +191,8 @@ def reopen(finish_id: FinishId, reopen: Reopen, studio: StudioHere) -> FinishSta
 def back_to_the_original(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
     """Set everything aside and show the whole photo as it was taken; undo brings it back."""
     document = studio.store.finishes.get(finish_id).document
+    if document.photo is None:
+        raise BadInput("This finish has no photo to go back to.")
     fresh = new_finish(name=document.name, photo_sha256=document.photo.sha256)
     return state_of(studio.store.finishes.save(finish_id, at.etag, fresh), studio)
 
@@ -291,10 +292,8 @@ def _face(entry: FinishEntry, studio: Studio) -> FinishFace:
 
 def _size_face(document: Finish, size: Size, studio: Studio) -> SizeFace:
     pixels = size.pixels
-    if isinstance(pixels, FixedPixels):
+    if isinstance(pixels, FixedPixels):  # which needs no look at the photo
         width, height = pixels.width, pixels.height
     else:
-        facts = studio.store.photos.facts(document.photo.sha256)
-        output = frame_of(document, size, facts.width, facts.height).output
-        width, height = output.width, output.height
+        width, height = Scene(document, size, studio.store.photos).sides
     return SizeFace(id=size.id, name=size.name, width=width, height=height)

@@ -37,7 +37,8 @@ watch(
     stage.before = false
     try {
       await bench.load(id)
-      photo.value = await get<Photo>(`/photos/${bench.document?.photo.sha256}`)
+      const sha256 = bench.document?.photo?.sha256
+      if (sha256) photo.value = await get<Photo>(`/photos/${sha256}`)
       if (bench.saved?.changes === 1) bench.openStep = 'crop'
     } catch (error) {
       notices.tell(error)

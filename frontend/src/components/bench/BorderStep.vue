@@ -135,7 +135,7 @@ function link(): void {
     @choose="(key) => bench.edit(change({ outside: key === 'outside' }))"
     @hover="(key) => tryOut(key ? { outside: key === 'outside' } : null)"
   />
-  <OverrideNote step="border" />
+  <OverrideNote :steps="['border']" />
 </template>
 
 <style scoped>

@@ -6,16 +6,23 @@ import { computed } from 'vue'
 import type { Edit } from '../../api/types'
 import { useBench } from '../../stores/bench'
 
+type Step = Extract<Edit, { kind: 'follow' }>['step']
+
 const props = defineProps<{
-  step: Extract<Edit, { kind: 'follow' }>['step']
+  /** What it is about. */
+  steps: Step[]
   /** Without what is different, which is said elsewhere. */
   short?: boolean
 }>()
 
 const bench = useBench()
 const hasOthers = computed(() => bench.document!.sizes.length > 1)
-const overrides = computed(() => bench.here!.overrides.filter(({ step }) => step === props.step))
+const overrides = computed(() => bench.here!.overrides.filter(({ step }) => props.steps.includes(step as Step)))
 const fields = computed(() => [...new Set(overrides.value.flatMap((one) => one.fields))])
+
+function follow(): void {
+  for (const step of new Set(overrides.value.map((one) => one.step as Step))) void bench.edit({ kind: 'follow', step })
+}
 </script>
 
 <template>
@@ -26,7 +33,7 @@ const fields = computed(() => [...new Set(overrides.value.flatMap((one) => one.f
     </label>
     <p v-if="fields.length && !short" class="overrides">
       Different on this size: {{ fields.join(', ') }}.
-      <button type="button" class="link" @click="bench.edit({ kind: 'follow', step })">use the shared setting</button>
+      <button type="button" class="link" @click="follow">use the shared setting</button>
     </p>
   </template>
 </template>

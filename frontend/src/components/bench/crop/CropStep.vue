@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Photo } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import FoldSection from '../../shared/FoldSection.vue'
+import OverrideNote from '../../shared/OverrideNote.vue'
 import FocusSection from './FocusSection.vue'
 import GroundField from './GroundField.vue'
 import RatioSection from './RatioSection.vue'
@@ -18,7 +19,6 @@ import { GROUND_WORDS, shapeWords } from './words'
 defineProps<{ photo: Photo | null }>()
 
 const bench = useBench()
-const document = computed(() => bench.document!)
 const turn = computed(() => bench.here!.turn)
 const turnWords = computed(() => {
   const degrees = 90 * turn.value.quarters + turn.value.straighten
@@ -26,11 +26,11 @@ const turnWords = computed(() => {
   return parts.filter(Boolean).join(', ') || 'as taken'
 })
 const focusWords = computed(() => {
-  if (!document.value.focus) return 'none: the middle'
-  return document.value.focus.box ? 'a box' : 'a point'
+  if (!bench.document!.focus) return 'none: the middle'
+  return bench.document!.focus.box ? 'a box' : 'a point'
 })
 const groundWords = computed(
-  () => `${GROUND_WORDS[document.value.backdrop.kind]} / ${GROUND_WORDS[document.value.outside.kind]}`,
+  () => `${GROUND_WORDS[bench.here!.backdrop.kind]} / ${GROUND_WORDS[bench.here!.outside.kind]}`,
 )
 </script>
 
@@ -43,8 +43,9 @@ const groundWords = computed(
   <FoldSection title="Focus" :summary="focusWords"><FocusSection /></FoldSection>
   <FoldSection title="Grounds" :summary="groundWords">
     <ResultLook>
-      <GroundField label="Backdrop" hint="behind the photo" place="backdrop" :ground="document.backdrop" />
-      <GroundField label="Outside" hint="outside the shape" place="outside" :ground="document.outside" />
+      <GroundField label="Backdrop" hint="behind the photo" place="backdrop" :ground="bench.here!.backdrop" />
+      <GroundField label="Outside" hint="outside the shape" place="outside" :ground="bench.here!.outside" />
+      <OverrideNote :steps="['backdrop', 'outside']" />
     </ResultLook>
   </FoldSection>
   <FoldSection title="Trim" summary="a plain margin"><TrimSection /></FoldSection>

@@ -39,11 +39,11 @@ const choices = computed<Choice<Kind>[]>(() =>
 const { photos, load } = usePhotoPages()
 onMounted(async () => {
   await load()
-  newest.value = photos.value.find(({ sha256 }) => sha256 !== bench.document!.photo.sha256) ?? null
+  newest.value = photos.value.find(({ sha256 }) => sha256 !== bench.document!.photo?.sha256) ?? null
 })
 
 function set(ground: Ground): Edit {
-  return { kind: 'set_ground', place: props.place, ground }
+  return { kind: 'set_ground', place: props.place, ground, only_this_size: bench.onlyThisSize }
 }
 
 function first(kind: Kind): Ground {
@@ -112,7 +112,7 @@ function change(fields: object): Edit {
     v-else-if="ground.kind === 'photo'"
     :label="`${label} photo`"
     :chosen="ground.sha256"
-    :except="bench.document!.photo.sha256"
+    :except="bench.document!.photo?.sha256"
     @choose="({ sha256 }) => bench.edit(set({ kind: 'photo', sha256 }))"
   />
 </template>

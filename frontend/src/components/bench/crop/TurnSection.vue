@@ -69,7 +69,7 @@ function turnBy({ edit, way }: (typeof TURNS)[number]): void {
     />
     Allow empty corners
   </label>
-  <OverrideNote step="turn" />
+  <OverrideNote :steps="['turn']" />
 </template>
 
 <style scoped>

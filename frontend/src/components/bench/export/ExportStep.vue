@@ -91,7 +91,7 @@ function setPattern(name_pattern: string): void {
   </label>
   <FileDetails />
   <ExportFile :weighed="weighed" :progress="progress" :settled="settled" />
-  <OverrideNote step="export" />
+  <OverrideNote :steps="['export']" />
 </template>
 
 <style scoped>

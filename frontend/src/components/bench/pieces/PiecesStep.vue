@@ -102,7 +102,7 @@ function offer(what: Offer): void {
     <RepeatSection v-if="chosen" :piece="chosen" />
     <PiecePlace />
   </template>
-  <OverrideNote step="pieces" :short="!!chosen" />
+  <OverrideNote :steps="['pieces']" :short="!!chosen" />
 </template>
 
 <style scoped>

@@ -124,7 +124,7 @@ function pickNeutral(): void {
   <FoldSection title="Washes" :summary="counted(tone.washes)"><WashSection /></FoldSection>
   <FoldSection title="Two colours and fade" :summary="fadeWords"><FadeSection /></FoldSection>
   <CopyTone />
-  <OverrideNote step="tone" />
+  <OverrideNote :steps="['tone']" />
 </template>
 
 <style scoped>

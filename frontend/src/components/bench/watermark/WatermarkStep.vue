@@ -201,7 +201,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
     @choose="(shade) => bench.edit(change({ shade }))"
     @hover="(shade) => tryOut(shade && { shade })"
   />
-  <OverrideNote step="watermark" />
+  <OverrideNote :steps="['watermark']" />
 </template>
 
 <style scoped>
