@@ -16,7 +16,7 @@ help:
 	@echo "make demo    set up, seed the demo data, serve on 127.0.0.1:8750 (PORT overrides)"
 	@echo "make test    set up, lint, check types, run all tests"
 	@echo "make endure  fuzz, kill and soak for an hour or so"
-	@echo "make bench   measure speed against general-purpose libraries"
+	@echo "make bench   measure speed against general-purpose libraries (BASE=COMMIT: against a commit)"
 
 # Parts of the set-up run beside each other.
 MAKEFLAGS += --jobs=2
@@ -38,7 +38,7 @@ endure: $(SETUP)/dev $(SETUP)/compiled
 	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_kills tests.endure.test_soak
 
 bench: $(SETUP)/dev $(SETUP)/compiled
-	$(PYTHON) -m bench
+	$(PYTHON) -m bench $(if $(BASE),--base $(BASE))
 
 # Pictures for docs/screenshots, taken from the demo data.
 screenshots: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html

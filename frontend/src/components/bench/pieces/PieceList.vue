@@ -7,6 +7,7 @@ import type { Piece } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
+import PieceThumb from './PieceThumb.vue'
 import { FORMS } from './forms'
 
 const bench = useBench()
@@ -15,7 +16,7 @@ const { pieces, set } = usePieceEdits()
 const frontFirst = computed(() => [...pieces.value].reverse())
 
 function nameOf(piece: Piece): string {
-  if (piece.kind === 'text') return piece.text.trim().split('\n')[0] || 'empty text'
+  if (piece.kind === 'text') return piece.text.trim().replace(/\s+/g, ' ') || 'empty text'
   if (piece.kind === 'mark') return piece.mark.name
   return piece.kind === 'badge' ? FORMS[piece.form] : 'Picture'
 }
@@ -39,12 +40,29 @@ function order(id: string, to: 'forward' | 'backward'): void {
         :aria-pressed="selection.ids.includes(piece.id)"
         @click="(event) => choose(event, piece.id)"
       >
-        {{ nameOf(piece) }}
+        <PieceThumb :id="piece.id" />
+        <span>{{ nameOf(piece) }}</span>
       </button>
-      <template v-if="selection.only?.id === piece.id">
-        <button type="button" title="One forward" aria-label="One forward" @click="order(piece.id, 'forward')">▲</button>
-        <button type="button" title="One back" aria-label="One back" @click="order(piece.id, 'backward')">▼</button>
-      </template>
+      <span v-if="selection.only?.id === piece.id && pieces.length > 1" class="order">
+        <button
+          type="button"
+          class="link"
+          title="One place further in front"
+          :disabled="piece === frontFirst[0]"
+          @click="order(piece.id, 'forward')"
+        >
+          In front
+        </button>
+        <button
+          type="button"
+          class="link"
+          title="One place further behind"
+          :disabled="piece === pieces[0]"
+          @click="order(piece.id, 'backward')"
+        >
+          Behind
+        </button>
+      </span>
       <button
         type="button"
         :title="piece.locked ? 'Unlock' : 'Lock'"
@@ -78,7 +96,7 @@ function order(id: string, to: 'forward' | 'backward'): void {
 ol {
   display: grid;
   gap: 2px;
-  max-height: 190px;
+  max-height: 216px;
   margin: 10px -4px 0;
   padding: 2px;
   overflow-y: auto;
@@ -102,26 +120,46 @@ li.off .name {
   text-decoration: line-through;
 }
 
-button {
+button:not(.link) {
   display: grid;
   place-items: center;
   flex: none;
   min-width: 25px;
-  height: 26px;
+  height: 34px;
   padding: 0 3px;
   border: 0;
   background: none;
-  font-size: 9px;
 }
 
-.name {
-  display: block;
+button.name {
+  display: flex;
   flex: 1;
-  overflow: hidden;
-  padding: 0 8px;
+  gap: 7px;
+  min-width: 0;
+  padding: 0 4px 0 1px;
   font-size: 12px;
   text-align: left;
+}
+
+.name span {
+  overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+
+.order {
+  display: flex;
+  flex: none;
+  gap: 7px;
+  padding: 0 3px;
+}
+
+.order .link {
+  font-size: 12px;
+}
+
+.link:disabled {
+  color: var(--ink-soft);
+  text-decoration: none;
 }
 </style>

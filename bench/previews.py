@@ -1,0 +1,71 @@
+"""Figures of what is seen while something is dragged or typed, the sampled photo cached."""
+
+from collections.abc import Iterator
+from contextlib import ExitStack
+from itertools import count, cycle
+
+from bench.figure import Figure, Work
+from bench.material import DEMO_PHOTO, MARK, PIECES, SHA, framed, jpeg
+from lucky_margin.core.document import Area, EllipseMask, Finish, PieceChanges, Tone, Wash
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.pieces import SetPiece
+from lucky_margin.core.photos import decode
+from lucky_margin.core.render import layout, render
+from lucky_margin.core.scene import MemorySources, Scene
+
+AGAINST = "JPEG encode"
+
+
+def preview_figures(_: ExitStack) -> Iterator[Figure]:
+    """Each against one JPEG encode of the frame."""
+    sources = MemorySources({SHA: decode(DEMO_PHOTO.read_bytes())})
+    picture = render(_scene(framed(), sources))
+    area = Area(masks=(EllipseMask(),), exposure=0.3, saturation=20)
+    tones = {
+        "exposure slider to preview, exposure alone": Tone(),
+        "the same with an area and a wash": Tone(areas=(area,), washes=(Wash(),)),
+        "the same with shadows, contrast, muted_colours": Tone(
+            shadows=30, contrast=15, muted_colours=20
+        ),
+    }
+    works = {"border slider to preview, 1080x1350": _border(sources)}
+    works |= {name: _exposure(tone, framed(), sources) for name, tone in tones.items()}
+    lettered = framed().model_copy(update={"pieces": PIECES, "watermark": MARK})
+    works["exposure, six pieces, repeated mark"] = _exposure(Tone(), lettered, sources)
+    for name, work in works.items():
+        yield Figure(name, work, lambda: jpeg(picture), AGAINST, "10, then 6")
+    name = "a letter typed, six pieces, tone and mark"
+    yield Figure(name, _typing(lettered, sources), lambda: jpeg(picture), AGAINST, "100 ms")
+
+
+def _scene(finish: Finish, sources: MemorySources) -> Scene:
+    return Scene(finish, finish.sizes[0], sources)
+
+
+def _border(sources: MemorySources) -> Work:
+    thickness = cycle([0.01 + 0.003 * step for step in range(30)])
+    return lambda: jpeg(render(_scene(framed(next(thickness)), sources)))
+
+
+def _exposure(others: Tone, finish: Finish, sources: MemorySources) -> Work:
+    exposure = cycle([0.01 + 0.05 * step for step in range(20)])
+
+    def move() -> None:
+        tone = others.model_copy(update={"exposure": next(exposure)})
+        jpeg(render(_scene(finish.model_copy(update={"tone": tone}), sources)))
+
+    return move
+
+
+def _typing(finish: Finish, sources: MemorySources) -> Work:
+    """The draft laid out and its picture as the stage shows it."""
+    finish = finish.model_copy(update={"tone": Tone(exposure=0.3, shadows=20)})
+    typed = (("every Thursday " * 5)[: number % 60 + 1] for number in count())
+
+    def letter() -> None:
+        edit = SetPiece(ids=("title",), changes=PieceChanges(text=next(typed)))
+        scene = _scene(apply_edit(_scene(finish, sources), edit).finish, sources)
+        layout(scene)
+        jpeg(render(scene))
+
+    return letter

@@ -1,0 +1,133 @@
+"""Figures of the store and of the service as a page uses it."""
+
+import io
+import json
+import os
+import subprocess
+import sys
+import tempfile
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from contextlib import ExitStack, contextmanager
+from itertools import count
+from pathlib import Path
+from typing import Any
+
+from PIL import Image
+
+from bench.figure import Figure
+from bench.material import DEMO_PHOTO
+from lucky_margin.core.document import FixedPixels, MarginAnchor, Size, TextPiece, new_finish
+from lucky_margin.store import Store
+
+
+def shelf_figures(undo: ExitStack) -> Iterator[Figure]:
+    """The first page of finishes with 5,000 of them against 50."""
+    folder = Path(undo.enter_context(tempfile.TemporaryDirectory()))
+    few, many = _filled(folder / "few", 50), _filled(folder / "many", 5000)
+    for store in (few, many):
+        undo.callback(store.close)
+    yield Figure(
+        "first page of the shelf, 5,000 finishes",
+        lambda: (many.finishes.list(), many.finishes.count()),
+        lambda: (few.finishes.list(), few.finishes.count()),
+        "50 finishes",
+        "2",
+    )
+
+
+def pointer_figures(undo: ExitStack) -> Iterator[Figure]:
+    """One move of a pointer that drags a piece, with 30 pieces and 8 sizes: what the page asks of
+    the service, against a request that is answered at once."""
+    page = undo.enter_context(_service())
+    draft = page.send("/drafts", _crowded(page.photo))["draft"]
+    page.send("/bench/draft", {"draft": draft, "size_id": "s0"})
+    moves = count(1)
+
+    def move() -> None:
+        edit = {"kind": "drag_pieces", "ids": ["text-3"], "dx": next(moves) % 200, "dy": 4}
+        body = {"draft": draft, "size_id": "s0", "edit": edit, "since": draft}
+        page.send("/bench/draft", body)
+
+    before = page.bytes
+    move()
+    yield Figure(
+        "a piece dragged among 30 on 8 sizes",
+        move,
+        lambda: page.send("/bench/neutral", {}),
+        "an empty request",
+        f"-; {page.bytes - before} bytes",
+    )
+
+
+class _Page:
+    """What a page sends and gets."""
+
+    def __init__(self, url: str) -> None:
+        self._url = url
+        self.bytes = 0
+        self.photo = ""
+
+    def send(self, path: str, body: Any) -> Any:
+        data = body if isinstance(body, bytes) else json.dumps(body).encode()
+        request = urllib.request.Request(f"{self._url}/api{path}", data=data)
+        if not isinstance(body, bytes):
+            request.add_header("Content-Type", "application/json")
+        try:
+            with urllib.request.urlopen(request) as answer:
+                got = answer.read()
+        except urllib.error.HTTPError as refused:
+            got = refused.read()
+        self.bytes += len(data) + len(got)
+        return json.loads(got)
+
+
+@contextmanager
+def _service() -> Iterator[_Page]:
+    """A service of this checkout in a process of its own, with a photo."""
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "lucky_margin.cli", "serve", "--port", "0"]
+        environment = os.environ | {"LUCKY_MARGIN_DATA": folder}
+        process = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE, text=True)
+        try:
+            assert process.stdout is not None
+            page = _Page(process.stdout.readline().split()[4])
+            page.photo = page.send("/photos?name=mugs.jpg", DEMO_PHOTO.read_bytes())["sha256"]
+            yield page
+        finally:
+            process.terminate()
+            process.wait()
+
+
+def _crowded(photo: str) -> dict[str, Any]:
+    """A document with 30 pieces and 8 sizes."""
+    pieces = tuple(
+        TextPiece(
+            id=f"text-{number}",
+            text=f"Piece number {number}",
+            anchor=MarginAnchor(x=number % 6 / 5, y=number // 6 / 5),
+            size=0.04,
+        )
+        for number in range(30)
+    )
+    sizes = tuple(
+        Size(id=f"s{n}", name=f"Size {n}", pixels=FixedPixels(width=1080 + n, height=1350))
+        for n in range(8)
+    )
+    finish = new_finish(name="many", photo_sha256=photo)
+    document: dict[str, Any] = json.loads(
+        finish.model_copy(update={"pieces": pieces, "sizes": sizes}).model_dump_json()
+    )
+    return document
+
+
+def _filled(folder: Path, count: int) -> Store:
+    store = Store(folder)
+    buffer = io.BytesIO()
+    Image.new("RGB", (64, 64)).save(buffer, "PNG")
+    photo, _ = store.photos.add(buffer.getvalue(), "photo.png")
+    with store.finishes._database.write():  # one transaction, so that filling is quick
+        for number in range(count):
+            store.finishes.create(new_finish(name=f"Finish {number}", photo_sha256=photo.sha256))
+    return store
