@@ -37,6 +37,7 @@ MARK_SIZE = 0.04
 
 
 def add_options(finish: argparse.ArgumentParser) -> None:
+    """The options of words and marks."""
     finish.add_argument("--text", metavar="WORDS", help="words on the picture; \\n ends a line")
     finish.add_argument(
         "--text-at", metavar="PLACE", help="such as upper-left, lower-centre, middle; or calm"

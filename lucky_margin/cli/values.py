@@ -76,6 +76,11 @@ def size_plan(text: str) -> SizePlan:
 
 
 def ratio(text: str) -> Ratio:
+    """A ratio such as ``4:5``.
+
+    Raises:
+        BadInput: it is none.
+    """
     width, height = numbers(text, ":", 2, "--ratio", "4:5")
     return Ratio(width=width, height=height)
 
@@ -102,6 +107,11 @@ def shape(text: str) -> Shape:
 
 
 def ground(text: str, option: str) -> Ground:
+    """A ground such as ``#F5F1E8``, ``blur`` or ``transparent``.
+
+    Raises:
+        BadInput: it is none; the message names the ``option``.
+    """
     wanted = text.strip()
     if wanted == "transparent":
         return Transparent()
@@ -177,6 +187,11 @@ def font(text: str) -> tuple[AnyFamily, dict[str, Face]]:
 
 
 def numbers(text: str, between: str, count: int, option: str, example: str) -> list[float]:
+    """``count`` numbers with ``between`` between them.
+
+    Raises:
+        BadInput: there are others; the message names the ``option`` and an ``example``.
+    """
     try:
         found = [float(part) for part in text.lower().split(between)]
     except ValueError:
@@ -187,6 +202,11 @@ def numbers(text: str, between: str, count: int, option: str, example: str) -> l
 
 
 def percent(text: str, option: str) -> float:
+    """A percentage such as ``2%`` as a fraction.
+
+    Raises:
+        BadInput: it is none; the message names the ``option``.
+    """
     try:
         return float(text.removesuffix("%")) / 100
     except ValueError:

@@ -15,6 +15,7 @@ class Affine:
     y0: float = 0
 
     def __call__(self, x: float, y: float) -> tuple[float, float]:
+        """Where a point leads to."""
         return self.a * x + self.b * y + self.x0, self.c * x + self.d * y + self.y0
 
     def after(self, first: "Affine") -> "Affine":
@@ -42,7 +43,7 @@ class Affine:
         return Affine(a, b, c, d, -(a * self.x0 + b * self.y0), -(c * self.x0 + d * self.y0))
 
     @property
-    def length(self) -> float:
+    def mean_scale(self) -> float:
         """How long a unit comes out, on average over directions."""
         return float(abs(self.a * self.d - self.b * self.c) ** 0.5)
 

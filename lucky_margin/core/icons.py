@@ -36,6 +36,7 @@ class Icon:
 
 @cache
 def all_icons() -> dict[str, Icon]:
+    """Every icon that ships, by its name."""
     known = json.loads(FILE.read_text())
     return {name: Icon(name, entry["tags"], entry["path"]) for name, entry in known.items()}
 

@@ -26,6 +26,7 @@ ROOTS_TO_LAB: Floats = np.array(
 
 
 def from_light(light: Floats) -> Floats:
+    """OKLab (lightness 0..1, a, b) of linear sRGB, channels last."""
     lab: Floats = np.cbrt(light @ LIGHT_TO_LMS.T) @ ROOTS_TO_LAB.T
     return lab
 

@@ -101,4 +101,5 @@ class Store:
         self.exports.remove_unrecorded(hashes)
 
     def close(self) -> None:
+        """Close the database; nothing of the folder is used any more."""
         self._database.close()

@@ -57,6 +57,7 @@ class Database:
         self._writer.execute("PRAGMA synchronous = FULL")
 
     def close(self) -> None:
+        """Close the writer and all readers that are not in use."""
         with self._lock:
             self._writer.close()
         while self._idle_readers:

@@ -26,4 +26,5 @@ class FolderLock:
             ) from error
 
     def close(self) -> None:
+        """Let the folder go."""
         self._file.close()

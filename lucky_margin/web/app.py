@@ -13,6 +13,7 @@ from starlette.staticfiles import StaticFiles
 from lucky_margin import __version__
 from lucky_margin.core import sampling, tone
 from lucky_margin.web import problems
+from lucky_margin.web.app_state import AppState
 from lucky_margin.web.guard import guard
 from lucky_margin.web.routes import (
     bench,
@@ -28,7 +29,6 @@ from lucky_margin.web.routes import (
     sizes,
     words,
 )
-from lucky_margin.web.studio import Studio
 
 ROUTES = (photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, fonts, icons, marks)
 
@@ -48,7 +48,7 @@ def create_app(settings: Settings) -> FastAPI:
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         threading.Thread(target=_warm_up, name="warm-up", daemon=True).start()
         yield
-        app.state.studio.close()
+        app.state.shared.close()
 
     app = FastAPI(
         title="Lucky Margin",
@@ -61,7 +61,7 @@ def create_app(settings: Settings) -> FastAPI:
         separate_input_output_schemas=False,
         responses={"default": {"model": problems.Problem, "description": "Why it was refused."}},
     )
-    app.state.studio = Studio(settings.data)
+    app.state.shared = AppState(settings.data)
     problems.install(app)
     app.middleware("http")(guard)
     for module in ROUTES:

@@ -40,6 +40,7 @@ class Job:
 
     @property
     def is_over(self) -> bool:
+        """Whether nothing of it can change any more."""
         return self.state in ("done", "failed", "cancelled")
 
     async def news_after(self, news: int, seconds: float) -> None:
@@ -55,6 +56,7 @@ class Job:
             await self.news_after(self.news, left)
 
     def tell(self, state: State, progress: float) -> None:
+        """Say what there is to say, to all who wait for news."""
         self.state, self.progress = state, progress
         self.news += 1
         self._changed.set()

@@ -75,6 +75,7 @@ def install(app: FastAPI) -> None:
 
 
 def problem_response(problem: Problem) -> JSONResponse:
+    """The answer that tells a problem."""
     return JSONResponse(
         problem.model_dump(exclude_none=True),
         status_code=problem.status,

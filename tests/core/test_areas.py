@@ -14,7 +14,7 @@ from lucky_margin.core.document import (
     Export,
     HueMask,
     LightMask,
-    PhotoSpot,
+    PhotoPoint,
     Tone,
     Window,
 )
@@ -43,7 +43,7 @@ class MaskTest(unittest.TestCase):
     grey = np.full((100, 200, 3), 128, np.uint8)
 
     def test_a_band_is_whole_before_its_start_and_gone_past_its_end(self):
-        band = BandMask(start=PhotoSpot(x=0.5, y=0.3), end=PhotoSpot(x=0.5, y=0.7))
+        band = BandMask(start=PhotoPoint(x=0.5, y=0.3), end=PhotoPoint(x=0.5, y=0.7))
         found = covered(self.grey, band)
         self.assertTrue((found[:30] == 1).all())
         self.assertTrue((found[70:] == 0).all())
@@ -51,7 +51,7 @@ class MaskTest(unittest.TestCase):
         self.assertAlmostEqual(found[49:51].mean(), 0.5, places=2)
 
     def test_a_slanting_band_is_square_to_its_line_in_photo_pixels(self):
-        band = BandMask(start=PhotoSpot(x=0.25, y=0.25), end=PhotoSpot(x=0.5, y=0.75))
+        band = BandMask(start=PhotoPoint(x=0.25, y=0.25), end=PhotoPoint(x=0.5, y=0.75))
         found = covered(self.grey, band)
         # From (50, 25) to (100, 75): points on a line square to it count the same.
         self.assertAlmostEqual(found[35, 90], found[65, 60], places=5)
@@ -67,7 +67,7 @@ class MaskTest(unittest.TestCase):
         self.assertTrue((np.diff(soft[50, 100:]) <= 0).all())
 
     def test_inverted_masks_count_the_rest_and_masks_intersect(self):
-        band = BandMask(start=PhotoSpot(x=0.5, y=0.3), end=PhotoSpot(x=0.5, y=0.7))
+        band = BandMask(start=PhotoPoint(x=0.5, y=0.3), end=PhotoPoint(x=0.5, y=0.7))
         ellipse = EllipseMask(softness=40)
         inside, outside = (
             covered(self.grey, band),
@@ -106,7 +106,7 @@ class MaskTest(unittest.TestCase):
 class EffectTest(unittest.TestCase):
     def test_the_rest_of_the_photo_is_untouched(self):
         picture = noise(200, 100)
-        band = BandMask(start=PhotoSpot(x=0.5, y=0.3), end=PhotoSpot(x=0.5, y=0.6))
+        band = BandMask(start=PhotoPoint(x=0.5, y=0.3), end=PhotoPoint(x=0.5, y=0.6))
         area = Area(masks=(band,), exposure=-1, contrast=30, saturation=40, warmth=7160)
         out = toned(fine(picture), Tone(areas=(area,)))
         np.testing.assert_array_equal(out[60:], picture[60:])
@@ -149,7 +149,7 @@ class RenderedTest(unittest.TestCase):
     def field(self, **fields):
         sky = Area(
             masks=(
-                BandMask(start=PhotoSpot(x=0.5, y=0.2), end=PhotoSpot(x=0.5, y=0.6)),
+                BandMask(start=PhotoPoint(x=0.5, y=0.2), end=PhotoPoint(x=0.5, y=0.6)),
                 LightMask(low=75, high=100),
             ),
             exposure=-0.7,
@@ -174,7 +174,7 @@ class RenderedTest(unittest.TestCase):
     def test_an_area_follows_the_photo_under_a_new_crop(self):
         photo = np.full((200, 300, 3), 90, np.uint8)
         area = Area(
-            masks=(EllipseMask(centre=PhotoSpot(x=0.6, y=0.5), radius_x=0.1, radius_y=0.1),),
+            masks=(EllipseMask(centre=PhotoPoint(x=0.6, y=0.5), radius_x=0.1, radius_y=0.1),),
             exposure=2,
         )
         finish = finish_of(tone=Tone(areas=(area,)), export=PNG)

@@ -11,7 +11,7 @@ from lucky_margin.core.document import (
     BadgePiece,
     Export,
     FixedPixels,
-    PhotoSpot,
+    PhotoPoint,
     PieceChanges,
     Repeat,
     Shadow,
@@ -102,7 +102,7 @@ class HeldTest(unittest.TestCase):
     @settings(max_examples=25, deadline=None)
     @given(x=spots, y=spots, dx=st.floats(-150, 150), dy=st.floats(-150, 150))
     def test_a_held_tip_stays_on_its_spot_whatever_the_crop(self, x, y, dx, dy):
-        arrow = BadgePiece(id="badge-1", form="arrow", tip=PhotoSpot(x=x, y=y))
+        arrow = BadgePiece(id="badge-1", form="arrow", tip=PhotoPoint(x=x, y=y))
         finish = finish_with(arrow)
         wide = Size(id="w", name="W", pixels=FixedPixels(width=600, height=200))
         finish = finish.model_copy(update={"sizes": (*finish.sizes, wide)})
@@ -132,7 +132,7 @@ class HeldTest(unittest.TestCase):
                 self.assertAlmostEqual(getattr(other, field), getattr(first, field), delta=0.05)
 
     def test_a_drag_takes_both_ends_along(self):
-        arrow = BadgePiece(id="badge-1", form="line", tip=PhotoSpot(x=0.4, y=0.4))
+        arrow = BadgePiece(id="badge-1", form="line", tip=PhotoPoint(x=0.4, y=0.4))
         finish = finish_with(arrow)
         moved = edited(finish, DragPieces(ids=("badge-1",), dx=20, dy=-30)).finish
         before, after = laid(finish), laid(moved)
@@ -143,7 +143,7 @@ class HeldTest(unittest.TestCase):
 
     def test_a_bubble_s_pointer_reaches_its_spot_and_the_body_moves_alone(self):
         bubble = BadgePiece(
-            id="badge-1", form="bubble", colour="#FF0000", tip=PhotoSpot(x=0.5, y=0.9)
+            id="badge-1", form="bubble", colour="#FF0000", tip=PhotoPoint(x=0.5, y=0.9)
         )
         finish = finish_with(bubble)
         where = laid(finish)
@@ -156,7 +156,7 @@ class HeldTest(unittest.TestCase):
         self.assertAlmostEqual(laid(moved).x, where.x + 60, delta=0.01)
 
     def test_what_is_cropped_away_is_said_and_can_be_left_out_there(self):
-        arrow = BadgePiece(id="badge-1", form="arrow", tip=PhotoSpot(x=0.01, y=0.5))
+        arrow = BadgePiece(id="badge-1", form="arrow", tip=PhotoPoint(x=0.01, y=0.5))
         finish = finish_with(arrow)
         found = [one for one in check(scene_of(finish, GREY)) if one.key == "points out"]
         self.assertEqual(len(found), 1)

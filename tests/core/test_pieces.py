@@ -18,7 +18,7 @@ from lucky_margin.core.document import (
     MarginAnchor,
     MarkDesign,
     PhotoAnchor,
-    PhotoSpot,
+    PhotoPoint,
     PicturePiece,
     PieceChanges,
     PlainShape,
@@ -120,7 +120,7 @@ class PlaceTest(unittest.TestCase):
             self.assertAlmostEqual(top - box.top, y * (box.height - (bottom - top)), places=3)
 
     def test_a_label_stays_on_its_mug_when_the_crop_changes(self):
-        anchor = PhotoAnchor(point=PhotoSpot(x=0.5, y=0.25))
+        anchor = PhotoAnchor(point=PhotoPoint(x=0.5, y=0.25))
         finish = finish_of(300, 200, pieces=(badge.model_copy(update={"anchor": anchor}),))
         self.assertEqual((laid(finish, "badge-1").x, laid(finish, "badge-1").y), (150, 50))
         window = Window(centre_x=300, centre_y=100, width=150, height=100)

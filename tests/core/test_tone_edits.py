@@ -14,7 +14,7 @@ from lucky_margin.core.document import (
     BandMask,
     EllipseMask,
     LightMask,
-    PhotoSpot,
+    PhotoPoint,
     Tone,
     Turn,
     Window,
@@ -93,7 +93,7 @@ class AddingTest(unittest.TestCase):
 
 def spot(x, y):
     """Photo pixels as a place in photo space, as edits round it."""
-    return PhotoSpot(x=round(x / 300, 6), y=round(y / 200, 6))
+    return PhotoPoint(x=round(x / 300, 6), y=round(y / 200, 6))
 
 
 class DraggingTest(unittest.TestCase):
@@ -155,7 +155,7 @@ class ShapesTest(unittest.TestCase):
 
     def test_an_ellipse_is_drawn_around_what_it_changes(self):
         ellipse = EllipseMask(
-            centre=PhotoSpot(x=0.65, y=0.5), radius_x=0.12, radius_y=0.07, angle=30, softness=0
+            centre=PhotoPoint(x=0.65, y=0.5), radius_x=0.12, radius_y=0.07, angle=30, softness=0
         )
         tone = Tone(areas=(Area(masks=(ellipse,), exposure=1),))
         finish = cropped(tone=tone, turn=Turn(mirrored=True, straighten=10))

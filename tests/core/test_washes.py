@@ -9,7 +9,7 @@ import skia
 from lucky_margin.core.document import (
     BlendMode,
     Export,
-    PhotoSpot,
+    PhotoPoint,
     Stop,
     Tone,
     Turn,
@@ -120,7 +120,7 @@ class PlaceTest(unittest.TestCase):
         return finish, sources_of(grey)
 
     def test_the_reach_leaves_the_middle_clean(self):
-        wash = plain("#FF0000", start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0), reach=40)
+        wash = plain("#FF0000", start=PhotoPoint(x=0, y=0), end=PhotoPoint(x=1, y=0), reach=40)
         finish, sources = self.drawn(wash)
         row = render(scene_of(finish, sources))[50, :, 0].astype(int)
         self.assertEqual(row[100], 128)
@@ -134,8 +134,8 @@ class PlaceTest(unittest.TestCase):
         wash = plain(
             "#FF0000",
             form="radial",
-            start=PhotoSpot(x=0.5, y=0.5),
-            end=PhotoSpot(x=0.7, y=0.5),
+            start=PhotoPoint(x=0.5, y=0.5),
+            end=PhotoPoint(x=0.7, y=0.5),
             reach=30,
         )
         finish, sources = self.drawn(wash)
@@ -147,7 +147,7 @@ class PlaceTest(unittest.TestCase):
 
     def test_it_stays_on_the_photo_under_another_crop_turn_and_size(self):
         stops = (Stop(at=0, colour="#000000"), Stop(at=1, colour="#FFFFFF"))
-        wash = plain("#000000", stops=stops, start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0))
+        wash = plain("#000000", stops=stops, start=PhotoPoint(x=0, y=0), end=PhotoPoint(x=1, y=0))
         finish, sources = self.drawn(wash)
         row = render(scene_of(finish, sources))[50, :, 0].astype(int)
         window = Window(centre_x=130, centre_y=50, width=60, height=60)
@@ -163,7 +163,7 @@ class PlaceTest(unittest.TestCase):
 
     def test_a_smooth_wash_does_not_band(self):
         stops = (Stop(at=0, colour="#405060"), Stop(at=1, colour="#506070"))
-        wash = plain("#000000", stops=stops, start=PhotoSpot(x=0, y=0), end=PhotoSpot(x=1, y=0))
+        wash = plain("#000000", stops=stops, start=PhotoPoint(x=0, y=0), end=PhotoPoint(x=1, y=0))
         grey = np.full((40, 1600, 3), 128, np.uint8)
         finish = finish_of(tone=Tone(washes=(wash,)), export=PNG)
         row = render(scene_of(finish, sources_of(grey)))[20, :, 0].astype(int)
@@ -172,7 +172,7 @@ class PlaceTest(unittest.TestCase):
 
     def test_transparency_stays_and_a_line_of_no_length_is_sensible(self):
         photo = noise(40, 30, channels=4)
-        middle = PhotoSpot(x=0.5, y=0.5)
+        middle = PhotoPoint(x=0.5, y=0.5)
         for form in ("linear", "radial"):
             wash = Wash(form=form, start=middle, end=middle, opacity=80)
             finish = finish_of(tone=Tone(washes=(wash,)), export=PNG)

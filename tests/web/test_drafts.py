@@ -133,7 +133,7 @@ class DraftRouteTest(ServiceTest):
         self.assertEqual(saved["draft"], made)
 
     def test_a_forgotten_draft_is_said_by_its_own_name(self):
-        self.app.state.studio.drafts.forget()
+        self.app.state.shared.drafts.forget()
         picture = {"channel": "a", "scale": 1}
         for path, more in (("draft", {}), ("checks", {}), ("preview", picture)):
             body = {"draft": self.named, "size_id": "main"} | more

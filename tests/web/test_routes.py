@@ -664,7 +664,7 @@ class ExportRouteTest(ServiceTest):
 
     def test_it_is_the_same_after_a_restart(self):
         weighed = self.weighed()
-        self.app.state.studio.close()
+        self.app.state.shared.close()
         restarted = TestClient(create_app(self.settings()), base_url="http://127.0.0.1")
         self.client = self.enterContext(restarted)  # it remembers nothing that was weighed
         self.assertEqual(self.saved(weighed["sha256"])["sha256"], weighed["sha256"])

@@ -168,7 +168,7 @@ class EventLoopTest(ServiceTest):
         """A coroutine has its work done elsewhere: at the desk, as a job, or in a thread."""
         endpoints = list(endpoints_of(self.app.routes))
         coroutines = [one for one in endpoints if inspect.iscoroutinefunction(one)]
-        elsewhere = r"desk\.run|studio\.measured|jobs\.|told\(job\)|run_in_threadpool"
+        elsewhere = r"desk\.run|state\.measured|jobs\.|told\(job\)|run_in_threadpool"
         for one in coroutines:
             if one.__module__.startswith("lucky_margin"):
                 self.assertRegex(inspect.getsource(one), elsewhere, one.__name__)

@@ -60,6 +60,7 @@ class Contrast:
 
     @property
     def suffices(self) -> bool:
+        """Whether the text can be read."""
         return self.ratio >= self.wanted
 
 

@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from lucky_margin.core.document.values import Amount, PhotoSpot, Share, Value, Warmth
+from lucky_margin.core.document.values import Percent, PhotoPoint, SignedPercent, Value, Warmth
 
 MOST_MASKS = 4
 
@@ -14,8 +14,8 @@ class BandMask(Value):
 
     kind: Literal["band"] = "band"
     inverted: bool = False
-    start: PhotoSpot = PhotoSpot(x=0.5, y=0.2)
-    end: PhotoSpot = PhotoSpot(x=0.5, y=0.6)
+    start: PhotoPoint = PhotoPoint(x=0.5, y=0.2)
+    end: PhotoPoint = PhotoPoint(x=0.5, y=0.6)
 
 
 class EllipseMask(Value):
@@ -26,11 +26,11 @@ class EllipseMask(Value):
 
     kind: Literal["ellipse"] = "ellipse"
     inverted: bool = False
-    centre: PhotoSpot = PhotoSpot(x=0.5, y=0.5)
+    centre: PhotoPoint = PhotoPoint(x=0.5, y=0.5)
     radius_x: float = Field(default=0.2, ge=0.005, le=3)
     radius_y: float = Field(default=0.2, ge=0.005, le=3)
     angle: float = Field(default=0, ge=-360, le=360)
-    softness: Share = 60
+    softness: Percent = 60
 
 
 class LightMask(Value):
@@ -38,9 +38,9 @@ class LightMask(Value):
 
     kind: Literal["light"] = "light"
     inverted: bool = False
-    low: Share = 0
-    high: Share = 40
-    softness: Share = 40
+    low: Percent = 0
+    high: Percent = 40
+    softness: Percent = 40
 
 
 class HueMask(Value):
@@ -50,7 +50,7 @@ class HueMask(Value):
     inverted: bool = False
     hue: float = Field(default=250, ge=0, le=360)
     reach: float = Field(default=40, ge=1, le=180)
-    softness: Share = 50
+    softness: Percent = 50
 
 
 AreaMask = Annotated[BandMask | EllipseMask | LightMask | HueMask, Field(discriminator="kind")]
@@ -61,16 +61,16 @@ class Area(Value):
 
     on: bool = True
     name: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
-    strength: Share = 100
+    strength: Percent = 100
     masks: Annotated[tuple[AreaMask, ...], Field(min_length=1, max_length=MOST_MASKS)]
     exposure: float = Field(default=0, ge=-5, le=5, description="EV.")
-    contrast: Amount = 0
-    highlights: Amount = 0
-    shadows: Amount = 0
+    contrast: SignedPercent = 0
+    highlights: SignedPercent = 0
+    shadows: SignedPercent = 0
     warmth: Warmth = 6500
-    tint: Amount = 0
-    saturation: Amount = 0
-    muted_colours: Amount = 0
+    tint: SignedPercent = 0
+    saturation: SignedPercent = 0
+    muted_colours: SignedPercent = 0
 
     @property
     def settings(self) -> dict[str, Any]:

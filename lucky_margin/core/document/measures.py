@@ -47,6 +47,7 @@ class Printed(Value):
 
     @property
     def label(self) -> str:
+        """Both sides with their unit: "50 × 40 mm"."""
         return f"{self.width:g} × {self.height:g} {self.unit}"
 
     def with_ratio(self, ratio: Ratio) -> "Printed":

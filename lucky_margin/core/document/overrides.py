@@ -35,6 +35,7 @@ class Changes(Value):
 
     @property
     def given(self) -> set[str]:
+        """The names of the fields that count, those given as null too."""
         return self.model_fields_set
 
     def applied_to(self, step: Step) -> Step:

@@ -12,7 +12,7 @@ from lucky_margin.core.document.values import (
     Colour,
     Identifier,
     Opacity,
-    PhotoSpot,
+    PhotoPoint,
     Sha256,
     UnitCoordinate,
     Value,
@@ -65,7 +65,7 @@ class PhotoAnchor(Value):
     """A point of the photo, on which the piece's middle lies."""
 
     kind: Literal["photo"] = "photo"
-    point: PhotoSpot
+    point: PhotoPoint
 
 
 Anchor = Annotated[MarginAnchor | PhotoAnchor, Field(discriminator="kind")]
@@ -207,7 +207,7 @@ class BadgePiece(PieceBase):
     weight: Weight = 700
     icon: IconName | None = None
     letters: Colour = "#FFFFFF"
-    tip: PhotoSpot | None = None
+    tip: PhotoPoint | None = None
 
 
 class KnockOut(Value):
@@ -259,6 +259,7 @@ class MarkDesign(Value):
 
     @property
     def is_empty(self) -> bool:
+        """Whether nothing is on it."""
         return not (self.words.strip() or self.line.strip() or self.icon)
 
 

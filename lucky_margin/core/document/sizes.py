@@ -67,6 +67,7 @@ class FixedPixels(Value):
 
     @property
     def ratio(self) -> Ratio:
+        """The ratio of its pixels."""
         return Ratio(width=self.width, height=self.height)
 
 

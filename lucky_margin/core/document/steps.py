@@ -30,6 +30,7 @@ class Turn(Value):
 
     @property
     def is_set(self) -> bool:
+        """Whether the photo is turned at all."""
         return self.mirrored or self.quarters > 0 or self.straighten != 0
 
 

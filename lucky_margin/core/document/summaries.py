@@ -135,6 +135,7 @@ def shape_in_words(shape: Shape) -> str:
 
 
 def ground_in_words(ground: Ground) -> str:
+    """A ground: "white", "#102030 to #A0B0C0", "the photo blurred"."""
     match ground:
         case SolidColour():
             return colour_in_words(ground.colour)
@@ -193,6 +194,7 @@ def tone_in_words(tone: Tone) -> str:
 
 
 def look_name(look: LookUse) -> str:
+    """What a look is called."""
     return LOOK_NAMES[look.key] if isinstance(look, StockLook) else look.name
 
 
@@ -266,10 +268,12 @@ def thickness_in_words(sides: Sides) -> str:
 
 
 def colour_in_words(colour: str) -> str:
+    """A colour by its name if it has one, else ``#RRGGBB``."""
     return _COLOUR_NAMES.get(colour, colour)
 
 
 def pixels_in_words(pixels: Pixels) -> str:
+    """A size's pixels: "1080 × 1350 px", or its measures on paper."""
     if isinstance(pixels, FixedPixels):
         if pixels.printed:
             return f"{pixels.printed.label}, {pixels.printed.ppi:g} ppi"

@@ -11,11 +11,11 @@ from pydantic import Field, model_validator
 
 from lucky_margin.core.document.areas import Area
 from lucky_margin.core.document.values import (
-    Amount,
     Colour,
     Name,
+    Percent,
     Sha256,
-    Share,
+    SignedPercent,
     Value,
     Warmth,
 )
@@ -56,8 +56,8 @@ class HueShift(Value):
     weaker, lighter or darker."""
 
     turn: float = Field(default=0, ge=-MOST_TURN, le=MOST_TURN, description="Degrees.")
-    strength: Amount = 0
-    lightness: Amount = 0
+    strength: SignedPercent = 0
+    lightness: SignedPercent = 0
 
 
 class Hues(Value):
@@ -87,7 +87,7 @@ STRAIGHT = (CurvePoint(x=0, y=0), CurvePoint(x=1, y=1))
 class Duotone(Value):
     """The photo in one or two colours: ``dark`` for its shadows, ``light`` for its highlights."""
 
-    strength: Share = 0
+    strength: Percent = 0
     dark: Colour = "#1E2A2F"
     light: Colour = "#F5F1E8"
 
@@ -95,7 +95,7 @@ class Duotone(Value):
 class Fade(Value):
     """The whole photo towards a colour, or towards transparent when that is null."""
 
-    amount: Share = 0
+    amount: Percent = 0
     colour: Colour | None = "#FFFFFF"
 
 
@@ -108,22 +108,24 @@ class Settings(Value):
     """
 
     exposure: float = Field(default=0, ge=-5, le=5, description="EV.")
-    contrast: Amount = 0
-    highlights: Amount = 0
-    shadows: Amount = 0
-    black_point: Amount = 0
-    white_point: Amount = 0
+    contrast: SignedPercent = 0
+    highlights: SignedPercent = 0
+    shadows: SignedPercent = 0
+    black_point: SignedPercent = 0
+    white_point: SignedPercent = 0
     warmth: Warmth = NEUTRAL_KELVIN
-    tint: Amount = 0
-    saturation: Amount = 0
-    muted_colours: Amount = Field(default=0, description="Pale colours more than strong ones.")
-    local_contrast: Amount = 0
-    fine_detail: Amount = 0
-    noise_reduction: Share = Field(default=0, description="Of noise in brightness.")
-    colour_noise_reduction: Share = 0
-    sharpening: Share = 0
+    tint: SignedPercent = 0
+    saturation: SignedPercent = 0
+    muted_colours: SignedPercent = Field(
+        default=0, description="Pale colours more than strong ones."
+    )
+    local_contrast: SignedPercent = 0
+    fine_detail: SignedPercent = 0
+    noise_reduction: Percent = Field(default=0, description="Of noise in brightness.")
+    colour_noise_reduction: Percent = 0
+    sharpening: Percent = 0
     hues: Hues = Hues()
-    black_and_white: Share = 0
+    black_and_white: Percent = 0
     curve: tuple[CurvePoint, ...] = Field(
         default=STRAIGHT, min_length=2, max_length=MOST_CURVE_POINTS
     )
@@ -142,7 +144,7 @@ class StockLook(Value):
 
     kind: Literal["stock"] = "stock"
     key: LookKey
-    strength: Share = 100
+    strength: Percent = 100
 
 
 class OwnLook(Value):
@@ -151,7 +153,7 @@ class OwnLook(Value):
     kind: Literal["own"] = "own"
     name: Name
     settings: Settings
-    strength: Share = 100
+    strength: Percent = 100
 
 
 class TableLook(Value):
@@ -160,7 +162,7 @@ class TableLook(Value):
     kind: Literal["table"] = "table"
     name: Name
     table: Sha256
-    strength: Share = 100
+    strength: Percent = 100
 
 
 LookUse = Annotated[StockLook | OwnLook | TableLook, Field(discriminator="kind")]

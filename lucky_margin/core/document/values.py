@@ -63,10 +63,10 @@ UnitCoordinate = Annotated[float, Field(ge=0, le=1)]
 Warmth = Annotated[float, Field(ge=2500, le=15_000, description="Kelvin.")]
 """The light that a photo is taken to be lit by: 2500 is a candle, 15,000 a blue sky."""
 
-Amount = Annotated[float, Field(ge=-100, le=100)]
+SignedPercent = Annotated[float, Field(ge=-100, le=100)]
 """How much of a change, either way; 0 is none."""
 
-Share = Annotated[float, Field(ge=0, le=100)]
+Percent = Annotated[float, Field(ge=0, le=100)]
 """A percentage."""
 
 
@@ -83,14 +83,17 @@ class Box(Value):
 
     @property
     def right(self) -> float:
+        """Its right edge, in the box's own unit."""
         return self.left + self.width
 
     @property
     def bottom(self) -> float:
+        """Its bottom edge, in the box's own unit."""
         return self.top + self.height
 
     @property
     def centre(self) -> tuple[float, float]:
+        """Its middle, in the box's own unit."""
         return self.left + self.width / 2, self.top + self.height / 2
 
     @property
@@ -129,7 +132,7 @@ class Point(Value):
     y: UnitCoordinate
 
 
-class PhotoSpot(Value):
+class PhotoPoint(Value):
     """A point in photo space that may lie beside the photo."""
 
     x: float = Field(ge=-2, le=3)
@@ -155,6 +158,7 @@ class Ratio(Value):
 
     @property
     def label(self) -> str:
+        """Both sides: "4:5"."""
         return f"{self.width:g}:{self.height:g}"
 
 
@@ -168,18 +172,22 @@ class Sides(Value):
 
     @classmethod
     def all(cls, thickness: float) -> "Sides":
+        """The same thickness on every side, a fraction of the short side."""
         return cls(top=thickness, right=thickness, bottom=thickness, left=thickness)
 
     @property
     def thickest(self) -> float:
+        """The thickest side's, a fraction of the short side."""
         return max(self.top, self.right, self.bottom, self.left)
 
     @property
     def any(self) -> bool:
+        """Whether any side has a thickness."""
         return self.thickest > 0
 
     @property
     def even(self) -> bool:
+        """Whether all sides have the same."""
         return self.top == self.right == self.bottom == self.left
 
 

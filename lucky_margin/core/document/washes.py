@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from lucky_margin.core.document.values import Colour, PhotoSpot, Share, UnitCoordinate, Value
+from lucky_margin.core.document.values import Colour, Percent, PhotoPoint, UnitCoordinate, Value
 
 FEWEST_STOPS, MOST_STOPS = 2, 5
 
@@ -34,7 +34,7 @@ class Stop(Value):
 
     at: UnitCoordinate
     colour: Colour
-    richer: Share = 0
+    richer: Percent = 0
 
 
 class Wash(Value):
@@ -46,14 +46,14 @@ class Wash(Value):
 
     on: bool = True
     form: Literal["linear", "radial"] = "linear"
-    start: PhotoSpot = PhotoSpot(x=0.5, y=0)
-    end: PhotoSpot = PhotoSpot(x=0.5, y=1)
+    start: PhotoPoint = PhotoPoint(x=0.5, y=0)
+    end: PhotoPoint = PhotoPoint(x=0.5, y=1)
     stops: Annotated[
         tuple[Stop, ...],
         Field(json_schema_extra={"minItems": FEWEST_STOPS, "maxItems": MOST_STOPS}),
     ] = (Stop(at=0, colour="#E39A4F"), Stop(at=1, colour="#3E5C76"))
-    reach: Share = 100
-    opacity: Share = 60
+    reach: Percent = 100
+    opacity: Percent = 60
     blend: BlendMode = "soft-light"
 
     @model_validator(mode="after")

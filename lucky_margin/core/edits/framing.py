@@ -32,6 +32,7 @@ class DragWindow(EditBase):
 
 @carries_out(DragWindow)
 def drag_window(scene: Scene, edit: DragWindow) -> Edited:
+    """The window dragged by a grip, inside what it may show of the photo."""
     box = dragged(
         scene.frame.window,
         scene.photo.window_room,
@@ -56,6 +57,7 @@ class DrawWindow(EditBase):
 
 @carries_out(DrawWindow)
 def draw_window(scene: Scene, edit: DrawWindow) -> Edited:
+    """A new window between two corners, of the ratio that the size holds."""
     box = drawn(
         scene.photo.window_room,
         x0=edit.x0,
@@ -77,6 +79,7 @@ class TypeWindow(EditBase):
 
 @carries_out(TypeWindow)
 def type_window(scene: Scene, edit: TypeWindow) -> Edited:
+    """The window with one number typed; how far it got is said where that differs."""
     frame = scene.frame
     box = typed(
         frame.window,
@@ -104,6 +107,7 @@ class SetWindow(EditBase):
 
 @carries_out(SetWindow)
 def set_window(scene: Scene, edit: SetWindow) -> Edited:
+    """This window, moved inside what it may show; without one the size follows the focus again."""
     if edit.window is None:
         return with_crop(scene, window=None)
     return with_window(scene, scene.photo.window_room.moved_inside(edit.window))
@@ -118,6 +122,7 @@ class ScaleWindow(EditBase):
 
 @carries_out(ScaleWindow)
 def scale_window(scene: Scene, edit: ScaleWindow) -> Edited:
+    """The window larger or smaller about its middle."""
     return with_window(
         scene, scaled(scene.frame.window, scene.photo.window_room, factor=edit.factor)
     )
@@ -132,6 +137,7 @@ class SetContain(EditBase):
 
 @carries_out(SetContain)
 def set_contain(scene: Scene, edit: SetContain) -> Edited:
+    """The whole window, or the size covered."""
     return with_crop(scene, contain=edit.contain)
 
 
@@ -144,6 +150,7 @@ class SetFocus(EditBase):
 
 @carries_out(SetFocus)
 def set_focus(scene: Scene, edit: SetFocus) -> Edited:
+    """What every size keeps in view."""
     return Edited.of(scene, changed(scene.finish, focus=edit.focus))
 
 
@@ -162,6 +169,7 @@ class DrawFocus(EditBase):
 
 @carries_out(DrawFocus)
 def draw_focus(scene: Scene, edit: DrawFocus) -> Edited:
+    """A focus point, or with a box when the corners are far enough apart."""
     corners = [scene.photo.to_photo(x, y) for x in (edit.x0, edit.x1) for y in (edit.y0, edit.y1)]
     xs = [clamped(x / scene.facts.width, 0, 1) for x, _ in corners]
     ys = [clamped(y / scene.facts.height, 0, 1) for _, y in corners]
@@ -184,6 +192,7 @@ class TurnQuarter(EditBase):
 
 @carries_out(TurnQuarter)
 def turn_quarter(scene: Scene, edit: TurnQuarter) -> Edited:
+    """The photo turned as it is seen; free own windows turn with it."""
     turn = scene.photo.turn
     quarters = (turn.quarters + (1 if edit.way == "right" else 3)) % 4
     edited = step_changed(scene, "turn", TurnChanges(quarters=quarters), edit.only_this_size)
@@ -225,6 +234,11 @@ class LevelLine(EditBase):
 
 @carries_out(LevelLine)
 def level_line(scene: Scene, edit: LevelLine) -> Edited:
+    """The photo straightened by the line's angle.
+
+    Raises:
+        BadInput: the line has no length.
+    """
     dx, dy = edit.x1 - edit.x0, edit.y1 - edit.y0
     if dx == dy == 0:
         raise BadInput("A line needs two ends; draw it along something level or upright.")

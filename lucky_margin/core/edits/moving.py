@@ -280,6 +280,11 @@ class PlacePiece(EditBase):
 
 @carries_out(PlacePiece)
 def place_piece(scene: Scene, edit: PlacePiece) -> Edited:
+    """The piece with its middle there, and its letters in a colour if one is named.
+
+    Raises:
+        NotFound: it is not on this size.
+    """
     laid = laid_one(scene, edit.id)
     if edit.colour and isinstance(laid.piece, TextPiece):
         fields: dict[str, Any] = {"colour": edit.colour}

@@ -90,6 +90,7 @@ class AddText(EditBase):
 
 @carries_out(AddText)
 def add_text(scene: Scene, edit: AddText) -> Edited:
+    """Words in front of all others, in a colour of the photo that can be read."""
     colour = _first_colour(scene, edit)
     fields = PURPOSES[edit.purpose] | {"shadow": Shadow(), "colour": colour}
     text = edit.text or SAMPLE_WORDS[edit.purpose]
@@ -123,6 +124,7 @@ class AddBadge(EditBase):
 
 @carries_out(AddBadge)
 def add_badge(scene: Scene, edit: AddBadge) -> Edited:
+    """A badge in front of all others."""
     width, height = FIRST_SIDES.get(edit.form, (FIRST_SIDE, FIRST_SIDE))
     piece = BadgePiece(id="badge", form=edit.form, width=width, height=height, icon=edit.icon)
     return _added(scene, [piece])
@@ -139,6 +141,7 @@ class AddPicture(EditBase):
 
 @carries_out(AddPicture)
 def add_picture(scene: Scene, edit: AddPicture) -> Edited:
+    """A picture in front of all others."""
     piece = PicturePiece(
         id="picture", sha256=edit.sha256, ratio=edit.ratio, knock_out=edit.knock_out
     )
@@ -154,6 +157,7 @@ class AddMark(EditBase):
 
 @carries_out(AddMark)
 def add_mark(scene: Scene, edit: AddMark) -> Edited:
+    """A kept mark in front of all others, where there is room for it."""
     return _added(scene, [_where_free(scene, MarkPiece(id="mark", mark=edit.mark), MARK_HOME)])
 
 
@@ -166,6 +170,7 @@ class PastePieces(EditBase):
 
 @carries_out(PastePieces)
 def paste_pieces(scene: Scene, edit: PastePieces) -> Edited:
+    """Copies of pieces of any finish, on every size."""
     return _added(scene, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces])
 
 
@@ -178,6 +183,7 @@ class DuplicatePieces(EditBase):
 
 @carries_out(DuplicatePieces)
 def duplicate_pieces(scene: Scene, edit: DuplicatePieces) -> Edited:
+    """Copies of pieces a step aside."""
     copies = [
         piece.model_copy(update={"dx": piece.dx + DUPLICATE_STEP, "dy": piece.dy + DUPLICATE_STEP})
         for piece in _chosen(scene, edit.ids)
@@ -237,6 +243,7 @@ class OrderPiece(EditBase):
 
 @carries_out(OrderPiece)
 def order_piece(scene: Scene, edit: OrderPiece) -> Edited:
+    """The piece at another place between back and front."""
     pieces = list(scene.finish.pieces)
     piece = scene.finish.piece(edit.id)
     place = pieces.index(piece)
@@ -308,6 +315,7 @@ class FollowPiece(EditBase):
 
 @carries_out(FollowPiece)
 def follow_piece(scene: Scene, edit: FollowPiece) -> Edited:
+    """The piece as the finish has it, on the size in hand too."""
     own = {key: ways for key, ways in scene.size.overrides.pieces.items() if key != edit.id}
     return Edited.of(scene, scene.finish.with_size(scene.size.with_overrides(pieces=own)))
 

@@ -10,7 +10,7 @@ from typing import Any
 from lucky_margin.core.document import (
     MarginAnchor,
     PhotoAnchor,
-    PhotoSpot,
+    PhotoPoint,
     PieceChanges,
 )
 from lucky_margin.core.edits.edited import Edited
@@ -110,10 +110,10 @@ def tail_hung(laid: LaidPiece, x: float, y: float, scene: Scene) -> dict[str, An
     }
 
 
-def spot_at(scene: Scene, x: float, y: float) -> PhotoSpot:
+def spot_at(scene: Scene, x: float, y: float) -> PhotoPoint:
     """The photo's point under a place of the size in hand."""
     across, down = scene.frame.from_output(x, y)
-    return PhotoSpot(
+    return PhotoPoint(
         x=round(within(across / scene.facts.width, -2, 3), 6),
         y=round(within(down / scene.facts.height, -2, 3), 6),
     )
@@ -127,8 +127,10 @@ def _third(share: float) -> float:
 
 
 def offset(value: float) -> float:
+    """An offset in short sides as it is stored: inside the document's limits, to 1e-6."""
     return round(within(value, -20, 20), 6)
 
 
 def within(value: float, low: float, high: float) -> float:
+    """``value``, or the nearer limit."""
     return min(max(value, low), high)

@@ -23,6 +23,7 @@ class SetShape(EditBase):
 
 @carries_out(SetShape)
 def set_shape(scene: Scene, edit: SetShape) -> Edited:
+    """The size in another shape."""
     return with_size(scene, shape=edit.shape)
 
 
@@ -35,6 +36,7 @@ class SetMargin(EditBase):
 
 @carries_out(SetMargin)
 def set_margin(scene: Scene, edit: SetMargin) -> Edited:
+    """The size with another margin, a fraction of its short side."""
     return with_size(scene, margin=edit.margin)
 
 
@@ -47,6 +49,7 @@ class DragMargin(EditBase):
 
 @carries_out(DragMargin)
 def drag_margin(scene: Scene, edit: DragMargin) -> Edited:
+    """The margin changed by so many output pixels."""
     margin = scene.size.margin + edit.by / scene.frame.output.short_side
     return with_size(scene, margin=clamped(margin, 0, MOST_MARGIN))
 
@@ -63,6 +66,7 @@ class DragShape(EditBase):
 
 @carries_out(DragShape)
 def drag_shape(scene: Scene, edit: DragShape) -> Edited:
+    """The shape moved, scaled or rounded by a grip."""
     if edit.grip == "radius":
         return _drag_radius(scene, edit)
     output, shape = scene.frame.output, scene.size.shape

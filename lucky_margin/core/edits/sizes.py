@@ -34,6 +34,7 @@ class UseSize(EditBase):
 
 @carries_out(UseSize)
 def use_size(scene: Scene, edit: UseSize) -> Edited:
+    """The plan's pixels, shape and overrides for the size in hand; its crop and turn stay."""
     plan = edit.plan
     own = Overrides(
         turn=scene.size.overrides.turn, border=plan.overrides.border, export=plan.overrides.export
@@ -51,6 +52,7 @@ class AddSize(EditBase):
 
 @carries_out(AddSize)
 def add_size(scene: Scene, edit: AddSize) -> Edited:
+    """One size more, after the others."""
     return _inserted(scene, size_of_plan(edit.plan, _new_id(scene.finish)), len(scene.finish.sizes))
 
 
@@ -62,6 +64,7 @@ class DuplicateSize(EditBase):
 
 @carries_out(DuplicateSize)
 def duplicate_size(scene: Scene, edit: DuplicateSize) -> Edited:
+    """A copy of the size in hand, after it."""
     copy = changed(scene.size, id=_new_id(scene.finish), name=f"{scene.size.name[:110]} (copy)")
     return _inserted(scene, copy, scene.finish.sizes.index(scene.size) + 1)
 
@@ -74,6 +77,11 @@ class RemoveSize(EditBase):
 
 @carries_out(RemoveSize)
 def remove_size(scene: Scene, edit: RemoveSize) -> Edited:
+    """The finish without the size in hand.
+
+    Raises:
+        BadInput: it is the only one.
+    """
     kept = tuple(size for size in scene.finish.sizes if size.id != scene.size.id)
     if not kept:
         raise BadInput("A finish keeps at least one size; add another one first.")
@@ -90,6 +98,7 @@ class RenameSize(EditBase):
 
 @carries_out(RenameSize)
 def rename_size(scene: Scene, edit: RenameSize) -> Edited:
+    """The size under another name."""
     return with_size(scene, name=edit.name[:_LONGEST_NAME])
 
 
@@ -102,6 +111,7 @@ class PlaceSize(EditBase):
 
 @carries_out(PlaceSize)
 def place_size(scene: Scene, edit: PlaceSize) -> Edited:
+    """The size at another place among the others."""
     others = [size for size in scene.finish.sizes if size.id != scene.size.id]
     others.insert(min(edit.place, len(others)), scene.size)
     return Edited.of(scene, scene.finish.model_copy(update={"sizes": tuple(others)}))
@@ -116,6 +126,7 @@ class SetSeenWidth(EditBase):
 
 @carries_out(SetSeenWidth)
 def set_seen_width(scene: Scene, edit: SetSeenWidth) -> Edited:
+    """How wide people see the size, in pixels."""
     return with_size(scene, seen_width=edit.seen_width)
 
 
@@ -129,6 +140,7 @@ class SetPixels(EditBase):
 
 @carries_out(SetPixels)
 def set_pixels(scene: Scene, edit: SetPixels) -> Edited:
+    """Other pixels; what shows stays as near as it can."""
     fields = {"pixels": edit.pixels} | ({"name": edit.name} if edit.name else {})
     return Edited.of(scene, _reframed(scene, scene.size.model_copy(update=fields)))
 
@@ -142,6 +154,7 @@ class ChooseRatio(EditBase):
 
 @carries_out(ChooseRatio)
 def choose_ratio(scene: Scene, edit: ChooseRatio) -> Edited:
+    """Another ratio: a fixed size changes its shorter side, any other holds its window to it."""
     if edit.ratio is None:
         return _free_ratio(scene)
     bounds = scene.photo.surface

@@ -108,6 +108,7 @@ class Follow(EditBase):
 
 @carries_out(Follow)
 def follow(scene: Scene, edit: Follow) -> Edited:
+    """The size in hand without an override of the step."""
     nothing: dict[str, Any] | None = None if edit.step in GROUND_PLACES else {}
     size = scene.size.with_overrides(**{edit.step: nothing})
     return Edited.of(scene, scene.finish.with_size(size))
@@ -147,6 +148,7 @@ class SetFileDetails(EditBase):
 
 @carries_out(SetFileDetails)
 def set_file_details(scene: Scene, edit: SetFileDetails) -> Edited:
+    """The export with the fields that were given."""
     fields = edit.model_dump(exclude_none=True, exclude={"kind"})
     return Edited.of(
         scene, scene.finish.model_copy(update={"export": changed(scene.finish.export, **fields)})
@@ -162,8 +164,10 @@ class Rename(EditBase):
 
 @carries_out(Rename)
 def rename(scene: Scene, edit: Rename) -> Edited:
+    """The finish under another name."""
     return Edited.of(scene, changed(scene.finish, name=edit.name))
 
 
 def step_named(key: str) -> Step:
+    """The docket's step of this key."""
     return next(step for step in STEPS if step.key == key)

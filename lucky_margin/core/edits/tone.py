@@ -17,7 +17,7 @@ from lucky_margin.core.document import (
     EllipseMask,
     HueMask,
     LightMask,
-    PhotoSpot,
+    PhotoPoint,
     Tone,
     ToneChanges,
     Wash,
@@ -210,19 +210,19 @@ def _fresh_mask(scene: Scene, kind: str) -> AreaMask:
     return LightMask() if kind == "light" else HueMask()
 
 
-def _spot(scene: Scene, x: float, y: float) -> PhotoSpot:
+def _spot(scene: Scene, x: float, y: float) -> PhotoPoint:
     """A place of the output in photo space."""
     px, py = scene.frame.from_output(x, y)
     return _kept(px / scene.facts.width, py / scene.facts.height)
 
 
-def _moved(scene: Scene, spot: PhotoSpot, dx: float, dy: float) -> PhotoSpot:
+def _moved(scene: Scene, spot: PhotoPoint, dx: float, dy: float) -> PhotoPoint:
     x, y = _in_photo(scene, dx, dy)
     return _kept(spot.x + x / scene.facts.width, spot.y + y / scene.facts.height)
 
 
-def _kept(x: float, y: float) -> PhotoSpot:
-    return PhotoSpot(x=round(min(max(x, -2), 3), 6), y=round(min(max(y, -2), 3), 6))
+def _kept(x: float, y: float) -> PhotoPoint:
+    return PhotoPoint(x=round(min(max(x, -2), 3), 6), y=round(min(max(y, -2), 3), 6))
 
 
 def _in_photo(scene: Scene, dx: float, dy: float) -> tuple[float, float]:

@@ -41,6 +41,7 @@ class ExportedFile:
 
     @cached_property
     def sha256(self) -> str:
+        """Of its bytes."""
         return hashlib.sha256(self.data).hexdigest()
 
     @property

@@ -52,6 +52,7 @@ class Output:
 
     @property
     def short_side(self) -> int:
+        """Output pixels."""
         return min(self.width, self.height)
 
 

@@ -90,10 +90,12 @@ class PolygonOutline(Outline):
 
     @classmethod
     def of(cls, points: Points) -> "PolygonOutline":
+        """The outline through ``points``, shape (count, 2)."""
         return cls(shapely.Polygon(points))
 
     @cached_property
     def rings(self) -> list[Points]:
+        """The closed lines that it is made of, each of shape (count, 2)."""
         parts = shapely.get_parts(self.polygon)
         return [
             shapely.get_coordinates(part.exterior)[:-1] for part in parts if part.area > _LEAST_AREA
@@ -108,6 +110,7 @@ class PolygonOutline(Outline):
         return PolygonOutline(inner)
 
     def scaled(self, x: float, y: float) -> "PolygonOutline":
+        """Scaled about the origin."""
         return PolygonOutline(shapely.transform(self.polygon, lambda points: points * [x, y]))
 
 

@@ -49,10 +49,12 @@ class RoundedBox(Outline):
         return RoundedBox(inner, radii)
 
     def scaled(self, x: float, y: float) -> "RoundedBox":
+        """Scaled about the origin."""
         return RoundedBox(self.box.scaled(x, y), tuple((rx * x, ry * y) for rx, ry in self.radii))
 
     @property
     def clear(self) -> Box:
+        """The upright box between the rounded corners."""
         return self.inset(
             max(self.radii[0][1], self.radii[1][1]),
             max(self.radii[1][0], self.radii[2][0]),

@@ -113,6 +113,7 @@ def read_message(stream: IO[bytes]) -> bytes:
 
 
 def write_message(stream: IO[bytes], message: bytes) -> None:
+    """Write a message after its length, as ``read_message`` expects it."""
     stream.write(len(message).to_bytes(4, "big") + message)
     stream.flush()
 

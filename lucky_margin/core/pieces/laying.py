@@ -11,7 +11,7 @@ from lucky_margin.core.document import (
     Box,
     MarginAnchor,
     MarkPiece,
-    PhotoSpot,
+    PhotoPoint,
     PicturePiece,
     Piece,
     Size,
@@ -92,6 +92,7 @@ class LaidPiece:
 
     @property
     def em(self) -> float:
+        """Pixels of the letters' em; of anything else, of the size's short side."""
         return self.text.size if self.text else self.short_side
 
     @property
@@ -132,6 +133,7 @@ class LaidPiece:
 
 
 def margins_of(size: Size, border: Border, output: Output) -> Margins:
+    """The margin of ``size`` inside its border, in output pixels."""
     band = output.band
     outer = outline_of(size.shape, output.width, output.height)
     inner = outer.inset(band.top, band.right, band.bottom, band.left)
@@ -205,7 +207,7 @@ def _drawn_mark(piece: MarkPiece, short: float, font: FontFinder) -> tuple[skia.
 
 
 def _between_ends(
-    piece: BadgePiece, tip: PhotoSpot, margins: Margins, frame: Frame, font: FontFinder
+    piece: BadgePiece, tip: PhotoPoint, margins: Margins, frame: Frame, font: FontFinder
 ) -> LaidPiece:
     """An arrow or a line from where it is anchored to a point of the photo."""
     short = frame.output.short_side
@@ -233,13 +235,14 @@ def _between_ends(
     )
 
 
-def on_photo(spot: PhotoSpot, frame: Frame) -> tuple[float, float]:
+def on_photo(spot: PhotoPoint, frame: Frame) -> tuple[float, float]:
     """A point of the photo in output pixels."""
     photo = frame.photo
     return frame.from_output.inverse(spot.x * photo.photo_width, spot.y * photo.photo_height)
 
 
 def style_of(piece: TextPiece, font: FontFinder) -> TextStyle:
+    """A text's style, its family one that can be set."""
     return TextStyle(
         family=typeface(piece.family, font),
         weight=piece.weight,

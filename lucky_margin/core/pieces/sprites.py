@@ -39,6 +39,7 @@ class Sprite:
 
     @property
     def nbytes(self) -> int:
+        """Of its pixels."""
         return self.pixels.nbytes
 
 
@@ -140,6 +141,7 @@ def _draw_behind(canvas: skia.Canvas, laid: LaidPiece, piece: TextPiece) -> None
 
 
 def plate_of(laid: LaidPiece, piece: TextPiece) -> skia.Rect:
+    """The plate behind a text, in pixels from the text's middle."""
     padding = piece.plate.padding * laid.em if piece.plate else 0
     x, y = laid.sides[0] / 2 + padding, laid.sides[1] / 2 + padding
     return skia.Rect.MakeLTRB(-x, -y, x, y)

@@ -12,7 +12,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.framing import Frame, following, laid, largest_inside, whole
 from lucky_margin.core.grounds import blurred_cover, gradient_over, working_sides
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.laying import enough_of, placed
+from lucky_margin.core.render.laying import pick_level, placed
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene, Sources
 from lucky_margin.core.types import Picture8, Picture16
@@ -52,7 +52,7 @@ def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
 
     def make() -> Picture16:
         width, height = working_sides(ratio)
-        photo, onto_copy = enough_of(
+        photo, onto_copy = pick_level(
             sha256, mapping.after(Affine(1 / width, 0, 0, 1 / height)), sources
         )
         return blurred_cover(photo, onto_copy, width, height, ground.blur)

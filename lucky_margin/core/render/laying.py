@@ -28,7 +28,7 @@ from lucky_margin.core.tone import (
 )
 from lucky_margin.core.types import AnyPicture, Mask, Picture8, Picture16, Region
 
-LEAST_DETAIL = 2
+MIN_SOURCE_PIXELS = 2
 """Pixels of a halved copy for each picture pixel, along one side. With only one, a fine weave
 comes out up to 2/255 different on average from the same picture drawn large and shrunk."""
 
@@ -41,7 +41,7 @@ def placed(sha256: str, mapping: Affine, region: Region, sources: Sources) -> Pi
     """``region`` of a picture under whose pixels ``mapping`` lays the photo (photo pixels)."""
 
     def make() -> Picture8:
-        photo, onto_copy = enough_of(sha256, mapping, sources)
+        photo, onto_copy = pick_level(sha256, mapping, sources)
         return place(photo, onto_copy, region)
 
     return sources.cache.get_or_make(("placed", sha256, mapping, region), make)
@@ -137,7 +137,7 @@ class _Strips:
         )
 
     def _sampled(self, region: Region) -> Picture16:
-        photo, onto_copy = enough_of(self.sha256, self.mapping, self.sources)
+        photo, onto_copy = pick_level(self.sha256, self.mapping, self.sources)
         picture = place_at_16_bits(photo, onto_copy, region)
         return picture if self._table_key is None else self._under_table(picture, *self._table_key)
 
@@ -152,7 +152,7 @@ class _Strips:
 
     def _detailed(self, region: Region) -> Picture16:
         facts = self.sources.facts(self.sha256)
-        long_side, step = max(facts.width, facts.height), self.mapping.length
+        long_side, step = max(facts.width, facts.height), self.mapping.mean_scale
         left, top, width, height = region
         beyond = apron(self.tone, step, long_side)
         wider = (left - beyond, top - beyond, width + 2 * beyond, height + 2 * beyond)
@@ -167,7 +167,7 @@ class _Strips:
 
         def make() -> NDArray[np.float32]:
             step = max(facts.width, facts.height) / BASES_SIDE
-            photo, _ = enough_of(self.sha256, scaling(step, step), self.sources)
+            photo, _ = pick_level(self.sha256, scaling(step, step), self.sources)
             if self._table_key is not None:
                 photo = self._under_table(photo, *self._table_key)
             return bases_of(photo, facts.width).lines
@@ -188,12 +188,12 @@ class _Strips:
         return self.sources.cache.get_or_make(("bases", self.sha256, self._table_key), make)
 
 
-def enough_of(sha256: str, mapping: Affine, sources: Sources) -> tuple[AnyPicture, Affine]:
-    """The most often halved copy that still has ``LEAST_DETAIL`` pixels for a picture pixel, and
+def pick_level(sha256: str, mapping: Affine, sources: Sources) -> tuple[AnyPicture, Affine]:
+    """The most often halved copy that still has ``MIN_SOURCE_PIXELS`` for a picture pixel, and
     ``mapping`` onto its pixels."""
     facts = sources.facts(sha256)
-    number, step = 0, mapping.length
-    while step >= 2 * LEAST_DETAIL and min(facts.width, facts.height) >= 2 ** (number + 1):
+    number, step = 0, mapping.mean_scale
+    while step >= 2 * MIN_SOURCE_PIXELS and min(facts.width, facts.height) >= 2 ** (number + 1):
         step /= 2
         number += 1
     share = 0.5**number

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field
 
 from lucky_margin.core.affine import Affine
-from lucky_margin.core.document import BandMask, EllipseMask, PhotoSpot, Tone, Value, Wash
+from lucky_margin.core.document import BandMask, EllipseMask, PhotoPoint, Tone, Value, Wash
 from lucky_margin.core.edits.registry import ToneGrip
 from lucky_margin.core.framing import Frame
 
@@ -105,7 +105,7 @@ def _ellipse(
     return path, [ShapeGrip(grip=grip, x=x, y=y) for grip, (x, y) in places.items()]
 
 
-def _laid(spot: PhotoSpot, to_output: Affine, sides: tuple[int, int]) -> Spots:
+def _laid(spot: PhotoPoint, to_output: Affine, sides: tuple[int, int]) -> Spots:
     return to_output(spot.x * sides[0], spot.y * sides[1])
 
 

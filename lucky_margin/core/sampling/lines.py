@@ -119,6 +119,7 @@ def means_of_transparent(
 
 @numba.njit(fastmath=FAST)
 def encode_colours(line: Row) -> None:
+    """sRGB-encode the colours of a line of light, in place; every fourth value is alpha."""
     for i in range(line.size // 4):
         for k in range(3):
             line[4 * i + k] = encoded(line[4 * i + k])
@@ -126,6 +127,7 @@ def encode_colours(line: Row) -> None:
 
 @numba.njit(fastmath=FAST)
 def store_line(line: Row, top: float, out: AnyPicture) -> None:
+    """Round a line of 0..1 to whole steps up to ``top``."""
     channels = out.shape[1]
     for i in range(out.shape[0]):
         for c in range(channels):

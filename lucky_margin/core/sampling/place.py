@@ -90,7 +90,7 @@ def _askew(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region) 
 def _askew_tile(out: AnyPicture, photo: AnyPicture, mapping: Affine, tile: Region) -> None:
     # The grid of upright samples starts at the photo's corner whatever the tile, so that tiles
     # and regions of a picture fit together exactly.
-    step = mapping.length / OVERSAMPLING
+    step = mapping.mean_scale / OVERSAMPLING
     x, y, width, height = tile
     corners = [mapping(x + dx, y + dy) for dx in (0, width) for dy in (0, height)]
     across, down = zip(*corners, strict=True)

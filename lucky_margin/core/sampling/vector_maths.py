@@ -58,5 +58,6 @@ def encoded(light: float) -> float:
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def encode(row: Row) -> None:
+    """sRGB-encode a row of light (IEC 61966-2-1), in place."""
     for i in range(row.size):
         row[i] = encoded(row[i])

@@ -13,7 +13,9 @@ class Weighed(Protocol):
     """Anything that says how many bytes it takes, as arrays do."""
 
     @property
-    def nbytes(self) -> int: ...
+    def nbytes(self) -> int:
+        """How many bytes it takes."""
+        ...
 
 
 Picture = TypeVar("Picture", bound=Weighed)
@@ -31,6 +33,7 @@ class PictureCache:
 
     @property
     def used_bytes(self) -> int:
+        """What all kept pictures take."""
         return int(self._pictures.currsize)
 
     def get_or_make(self, key: Hashable, make: Callable[[], Picture]) -> Picture:

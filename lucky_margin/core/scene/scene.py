@@ -74,6 +74,7 @@ class Scene:
 
     @cached_property
     def frame(self) -> Frame:
+        """How the photo is framed."""
         return frame_of(self.finish, self.size, self.facts.width, self.facts.height)
 
     @property
@@ -83,6 +84,7 @@ class Scene:
 
     @cached_property
     def tone(self) -> Tone:
+        """The tone as the size has it; the default one when it is off."""
         return self.finish.tone_of(self.size)
 
     @property
@@ -97,10 +99,12 @@ class Scene:
 
     @cached_property
     def border(self) -> Border:
+        """The border as the size has it; the default one when it is off."""
         return self.finish.border_of(self.size)
 
     @cached_property
     def watermark(self) -> Watermark:
+        """The watermark as the size has it."""
         return self.finish.watermark_of(self.size)
 
     @cached_property
@@ -116,6 +120,7 @@ class Scene:
 
     @cached_property
     def margins(self) -> Margins:
+        """The margin, its outline and its box, in output pixels."""
         return margins_of(self.size, self.border, self.frame.output)
 
     @cached_property

@@ -80,9 +80,11 @@ class MemorySources:
         self._fonts = fonts or {}
 
     def facts(self, sha256: str) -> PhotoFacts:
+        """See ``Sources``."""
         return self._photo(sha256).facts
 
     def level(self, sha256: str, number: int) -> AnyPicture:
+        """See ``Sources``."""
         if number == 0:
             return self._photo(sha256).picture
         return self.derived(
@@ -91,9 +93,11 @@ class MemorySources:
         )
 
     def derived(self, key: DerivedKey, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
+        """See ``Sources``."""
         return self.cache.get_or_make(key, make)
 
     def table(self, sha256: str) -> ColourTable:
+        """See ``Sources``."""
         try:
             return self._tables[sha256]
         except KeyError:
@@ -102,6 +106,7 @@ class MemorySources:
             ) from None
 
     def font(self, sha256: str) -> Face | None:
+        """See ``Sources``."""
         return self._fonts.get(sha256)
 
     def _photo(self, sha256: str) -> DecodedPhoto:

@@ -25,11 +25,13 @@ class Face:
     """Of an em, like the two above; ``descent`` counts downwards from the baseline."""
 
     def has(self, character: str) -> bool:
+        """Whether the face has a glyph for a character."""
         return self.font.get_nominal_glyph(ord(character)) is not None
 
 
 @lru_cache(_FACES_KEPT)
 def load_face(path: Path) -> Face:
+    """The face in a font file that ships."""
     return read_face(hb.Face(hb.Blob.from_file_path(str(path))), path.parent.name)
 
 

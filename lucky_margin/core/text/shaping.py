@@ -140,6 +140,7 @@ _STRONG = {"L": "L", "R": "R", "EN": "R", "AN": "R"}
 
 
 def is_right_to_left(text: str) -> bool:
+    """Whether the first strong letter says so (UAX 9)."""
     return bool(text) and bidi.get_base_level(text) == 1
 
 

@@ -30,6 +30,7 @@ class Clipping:
 
 
 def histogram_of(picture: Picture8) -> Histogram:
+    """The histogram of a picture's pixels that are not fully transparent; each part sums to 1."""
     colours = _seen(picture)
     brightness = colours @ np.array(LUMINANCE)
     parts = (*colours.T, brightness)
@@ -39,6 +40,7 @@ def histogram_of(picture: Picture8) -> Histogram:
 
 
 def clipping_of(picture: Picture8) -> Clipping:
+    """The share (0..1) of pixels with a channel at its top, and of those with all at the bottom."""
     colours = _seen(picture)
     if not len(colours):
         return Clipping(0.0, 0.0)

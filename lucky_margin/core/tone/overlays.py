@@ -24,6 +24,7 @@ def tint(dark: Row, light: Row, strength: float, r: Row, g: Row, b: Row) -> None
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def fade(amount: float, colour: Row, r: Row, g: Row, b: Row) -> None:
+    """Mix rows of encoded colours with one colour, ``amount`` (0..1) of it, in place."""
     r1, g1, b1 = colour[0], colour[1], colour[2]
     for i in range(r.size):
         r[i] += amount * (r1 - r[i])

@@ -58,6 +58,7 @@ def angle(y: float, x: float) -> float:
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
 def luminance(r: float, g: float, b: float) -> float:
+    """Luminance of linear sRGB (IEC 61966-2-1)."""
     return RED * r + GREEN * g + BLUE * b
 
 
@@ -73,12 +74,14 @@ def look_up(table: Row, places: Row, out: Row) -> None:
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def copy(source: Row, target: Row) -> None:
+    """Copy one row into another."""
     for i in range(source.size):
         target[i] = source[i]
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def highest(row: Row) -> float:
+    """The highest value of a row."""
     out = row[0]
     for i in range(1, row.size):
         out = max(out, row[i])

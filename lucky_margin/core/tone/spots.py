@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from lucky_margin.core.affine import UNCHANGED, Affine
-from lucky_margin.core.document import EllipseMask, PhotoSpot
+from lucky_margin.core.document import EllipseMask, PhotoPoint
 
 _SHORTEST = 1e-3
 """Of the photo's long side: a line shorter than this is taken to be this long."""
@@ -24,9 +24,10 @@ class OnPhoto:
 
     @property
     def long_side(self) -> int:
+        """Photo pixels."""
         return max(self.width, self.height)
 
-    def along(self, start: PhotoSpot, end: PhotoSpot) -> Affine:
+    def along(self, start: PhotoPoint, end: PhotoPoint) -> Affine:
         """From picture pixels to x = how far along the line (0 at its start, 1 at its end) and
         y = how far across it, in line lengths."""
         x0, y0 = start.x * self.width, start.y * self.height

@@ -19,10 +19,10 @@ from lucky_margin.core.proposals import (
 )
 from lucky_margin.core.render import View, measure_tone, picked_colour, render
 from lucky_margin.core.tone import curve_line
+from lucky_margin.web.app_state import AppStateDep, InDraft, bytes_to_draw
 from lucky_margin.web.examples import DRAFT, example
 from lucky_margin.web.laid import DraftLaid, told
 from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
-from lucky_margin.web.studio import InDraft, StudioHere, bytes_to_draw
 from lucky_margin.web.work_desk import Priority, Superseded
 
 router = APIRouter(prefix="/bench", tags=["bench"])
@@ -147,21 +147,21 @@ def list_steps() -> StepList:
 
 
 @router.post("/draft", response_model=DraftLaid)
-def lay_out(wanted: EditWanted, studio: StudioHere) -> Response:
+def lay_out(wanted: EditWanted, state: AppStateDep) -> Response:
     """Make an edit and lay the draft out."""
-    draft, size_id, message = studio.drafts.get(wanted.draft), wanted.size_id, ""
+    draft, size_id, message = state.drafts.get(wanted.draft), wanted.size_id, ""
     guides: tuple[Guide, ...] = ()
     if wanted.edit is not None:
-        draft, edited = studio.drafts.edited(wanted.draft, size_id, wanted.edit)
+        draft, edited = state.drafts.edited(wanted.draft, size_id, wanted.edit)
         size_id, message, guides = edited.size_id, edited.message, edited.guides
-    since = studio.drafts.find(wanted.since) if size_id == wanted.size_id else None
+    since = state.drafts.find(wanted.since) if size_id == wanted.size_id else None
     body = told(
         draft,
         size_id,
         message,
         guides,
-        studio.layings.of(draft, size_id),
-        None if since is None else studio.layings.of(since, size_id),
+        state.layings.of(draft, size_id),
+        None if since is None else state.layings.of(since, size_id),
     )
     return Response(body, media_type="application/json")
 
@@ -174,14 +174,14 @@ def lay_out(wanted: EditWanted, studio: StudioHere) -> Response:
         204: {"description": "A newer request of the channel took this one's place."},
     },
 )
-async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
+async def preview(wanted: PreviewWanted, state: AppStateDep) -> Response:
     """The picture of a draft (after its edit, if it names one)."""
-    scene = studio.scene(wanted)
+    scene = state.scene(wanted)
 
     def draw() -> Response:
         shown = scene
         if wanted.edit is not None:
-            after, _ = studio.drafts.edited(wanted.draft, wanted.size_id, wanted.edit)
+            after, _ = state.drafts.edited(wanted.draft, wanted.size_id, wanted.edit)
             shown = after.scene(wanted.size_id)
         picture = render(
             shown,
@@ -195,7 +195,7 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
         return picture_response(picture, headers=FRESH, lossless=wanted.lossless)
 
     try:
-        return await studio.desk.run(
+        return await state.desk.run(
             draw,
             PRIORITY[wanted.place],
             channel=wanted.channel,
@@ -206,25 +206,25 @@ async def preview(wanted: PreviewWanted, studio: StudioHere) -> Response:
 
 
 @router.post("/pixel")
-def read_pixel(wanted: PixelWanted, studio: StudioHere) -> Pixel:
+def read_pixel(wanted: PixelWanted, state: AppStateDep) -> Pixel:
     """The exact colour of one pixel, or the mean of a disc around it."""
     colour = picked_colour(
-        studio.scene(wanted), view=wanted.view, x=wanted.x, y=wanted.y, radius=wanted.radius
+        state.scene(wanted), view=wanted.view, x=wanted.x, y=wanted.y, radius=wanted.radius
     )
     return Pixel(colour=colour)
 
 
 @router.post("/checks")
-async def run_checks(wanted: InDraft, studio: StudioHere) -> CheckList:
+async def run_checks(wanted: InDraft, state: AppStateDep) -> CheckList:
     """The checks of one size."""
-    scene = studio.scene(wanted)
-    return await studio.measured(scene, lambda: CheckList(checks=check(scene)))
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: CheckList(checks=check(scene)))
 
 
 @router.post("/tone")
-async def measure(wanted: InDraft, studio: StudioHere) -> ToneFigures:
+async def measure(wanted: InDraft, state: AppStateDep) -> ToneFigures:
     """The histogram of the toned photo inside the window, and what the tone clips."""
-    scene = studio.scene(wanted)
+    scene = state.scene(wanted)
 
     def figures() -> ToneFigures:
         measured = measure_tone(scene)
@@ -236,14 +236,14 @@ async def measure(wanted: InDraft, studio: StudioHere) -> ToneFigures:
             newly_low=measured.newly.low,
         )
 
-    return await studio.measured(scene, figures)
+    return await state.measured(scene, figures)
 
 
 @router.post("/auto")
-async def propose_tone(wanted: InDraft, studio: StudioHere) -> Proposal:
+async def propose_tone(wanted: InDraft, state: AppStateDep) -> Proposal:
     """Propose the ordinary controls of Tone."""
-    scene = studio.scene(wanted)
-    return await studio.measured(scene, lambda: tone_proposal(scene))
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: tone_proposal(scene))
 
 
 @router.post("/neutral")
@@ -253,14 +253,14 @@ def propose_neutral(wanted: NeutralWanted) -> Proposal:
 
 
 @router.post("/trim")
-async def propose_trim(wanted: TrimWanted, studio: StudioHere) -> Proposal:
+async def propose_trim(wanted: TrimWanted, state: AppStateDep) -> Proposal:
     """Find the picture inside the photo's plain margin."""
-    scene = studio.scene(wanted)
-    return await studio.measured(scene, lambda: trim_proposal(scene, wanted.tolerance))
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: trim_proposal(scene, wanted.tolerance))
 
 
 @router.post("/focus")
-async def propose_focus(wanted: InDraft, studio: StudioHere) -> Proposal:
+async def propose_focus(wanted: InDraft, state: AppStateDep) -> Proposal:
     """Propose what to keep in view."""
-    scene = studio.scene(wanted)
-    return await studio.measured(scene, lambda: focus_proposal(scene))
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: focus_proposal(scene))

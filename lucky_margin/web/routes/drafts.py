@@ -5,9 +5,9 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import Sha256, Value
 from lucky_margin.core.errors import TooLarge
+from lucky_margin.web.app_state import AppStateDep
 from lucky_margin.web.bodies import DOCUMENT, body_of
 from lucky_margin.web.drafts import MAX_DOCUMENT_BYTES
-from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/drafts", tags=["bench"])
 
@@ -21,9 +21,9 @@ class DraftKept(Value):
 
 
 @router.post("", status_code=201, openapi_extra=DOCUMENT)
-async def send_draft(request: Request, studio: StudioHere) -> DraftKept:
+async def send_draft(request: Request, state: AppStateDep) -> DraftKept:
     """Send a document in any state of work. The service may forget it again: a request that names
     it is then refused as ``UnknownDraft``, and it has to be sent once more."""
     data = await body_of(request, MAX_DOCUMENT_BYTES, TooLarge(TOO_LARGE))
-    draft = await run_in_threadpool(studio.drafts.read, data)
+    draft = await run_in_threadpool(state.drafts.read, data)
     return DraftKept(draft=draft.sha256)

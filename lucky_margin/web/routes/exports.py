@@ -31,12 +31,12 @@ from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord
+from lucky_margin.web.app_state import AppState, AppStateDep, ExportKey, bytes_to_draw
 from lucky_margin.web.examples import REVISION, example
 from lucky_margin.web.job_results import SuggestedEdit, WeighedFile
 from lucky_margin.web.pictures import FILE, attached
 from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState, RowId, state_of
 from lucky_margin.web.routes.jobs import JobTold, told_soon
-from lucky_margin.web.studio import Studio, StudioHere, WeighKey, bytes_to_draw
 from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(tags=["exports"])
@@ -86,14 +86,14 @@ class ExportedList(Value):
 
 
 @router.post("/finishes/{finish_id}/weigh")
-async def weigh(finish_id: FinishId, wanted: WeighWanted, studio: StudioHere) -> JobTold:
+async def weigh(finish_id: FinishId, wanted: WeighWanted, state: AppStateDep) -> JobTold:
     """Make the file of one size, without saving it, and say what it weighs (a ``WeighedFile``)."""
-    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, studio)
+    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, state)
 
     def work(progress: Progress) -> WeighedFile:
-        return _told(_weighed(finish_id, wanted, scene, studio, progress))
+        return _told(_weighed(finish_id, wanted, scene, state, progress))
 
-    job = studio.jobs.start(f"weigh {wanted.channel}", work, memory=bytes_to_draw(scene))
+    job = state.jobs.start(f"weigh {wanted.channel}", work, memory=bytes_to_draw(scene))
     return await told_soon(job)
 
 
@@ -112,72 +112,72 @@ def _told(file: ExportedFile) -> WeighedFile:
 
 
 @router.post("/finishes/{finish_id}/exports", status_code=201)
-async def save_export(finish_id: FinishId, wanted: SaveWanted, studio: StudioHere) -> Exported:
+async def save_export(finish_id: FinishId, wanted: SaveWanted, state: AppStateDep) -> Exported:
     """Save the file that was weighed and record it."""
-    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, studio)
+    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, state)
 
     def save() -> Exported:
-        file = _weighed(finish_id, wanted, scene, studio)
+        file = _weighed(finish_id, wanted, scene, state)
         if file.sha256 != wanted.sha256:
             raise Conflict("The file is no longer the one that was weighed; weigh it again.")
-        record = studio.store.exports.add(
+        record = state.store.exports.add(
             file, finish_id=finish_id, revision=wanted.revision, size_name=scene.size.name
         )
         return _exported(record)
 
-    return await studio.desk.run(save, Priority.JOB, memory=bytes_to_draw(scene))
+    return await state.desk.run(save, Priority.JOB, memory=bytes_to_draw(scene))
 
 
 @router.get("/finishes/{finish_id}/exports")
-def list_exports(finish_id: FinishId, studio: StudioHere) -> ExportedList:
+def list_exports(finish_id: FinishId, state: AppStateDep) -> ExportedList:
     """Saved files of a finish, newest first."""
-    studio.store.finishes.get(finish_id)
-    return ExportedList(exports=[_exported(r) for r in studio.store.exports.list(finish_id)])
+    state.store.finishes.get(finish_id)
+    return ExportedList(exports=[_exported(r) for r in state.store.exports.list(finish_id)])
 
 
 @router.get("/exports/{export_id}/file", response_class=Response, responses=FILE)
-def download(export_id: RowId, studio: StudioHere) -> Response:
+def download(export_id: RowId, state: AppStateDep) -> Response:
     """The saved file, as a download under its name."""
-    record = studio.store.exports.get(export_id)
-    data = studio.store.exports.data(record)
+    record = state.store.exports.get(export_id)
+    data = state.store.exports.data(record)
     media_type = MEDIA_TYPES[_exported(record).image_format]
     return Response(data, media_type=media_type, headers=attached(record.file_name))
 
 
 @router.get("/exports/zip", response_class=Response, responses=FILE)
 def download_zip(
-    studio: StudioHere, ids: Annotated[list[RowId], Query(min_length=1, max_length=MAX_SIZES)]
+    state: AppStateDep, ids: Annotated[list[RowId], Query(min_length=1, max_length=MAX_SIZES)]
 ) -> Response:
     """Several saved files of one finish in one archive."""
-    records = [studio.store.exports.get(one) for one in ids]
-    name = studio.store.finishes.get(records[0].finish_id).document.name
-    data = zipped([(record.file_name, studio.store.exports.data(record)) for record in records])
+    records = [state.store.exports.get(one) for one in ids]
+    name = state.store.finishes.get(records[0].finish_id).document.name
+    data = zipped([(record.file_name, state.store.exports.data(record)) for record in records])
     headers = attached(f"{safe_stem(name)}.zip")
     return Response(data, media_type="application/zip", headers=headers)
 
 
 @router.post("/exports/{export_id}/open")
-def open_as_it_was(export_id: RowId, at: AtEtag, studio: StudioHere) -> FinishState:
+def open_as_it_was(export_id: RowId, at: AtEtag, state: AppStateDep) -> FinishState:
     """Go back to the state the file was saved from; undo leads to the present again."""
-    record = studio.store.exports.get(export_id)
-    finish = studio.store.finishes.reopen(record.finish_id, at.etag, record.revision)
-    return state_of(finish, studio)
+    record = state.store.exports.get(export_id)
+    finish = state.store.finishes.reopen(record.finish_id, at.etag, record.revision)
+    return state_of(finish, state)
 
 
-def _scene_to_export(finish_id: str, wanted: SizeAtRevision, studio: Studio) -> Scene:
-    document = studio.store.finishes.revision_document(finish_id, wanted.revision)
-    return Scene.of(document, wanted.size_id, studio.store.photos)
+def _scene_to_export(finish_id: str, wanted: SizeAtRevision, state: AppState) -> Scene:
+    document = state.store.finishes.revision_document(finish_id, wanted.revision)
+    return Scene.of(document, wanted.size_id, state.store.photos)
 
 
 def _weighed(
     finish_id: str,
     wanted: SizeAtRevision,
     scene: Scene,
-    studio: Studio,
+    state: AppState,
     progress: Progress = untold,
 ) -> ExportedFile:
-    key = WeighKey(finish_id, wanted.revision, wanted.size_id)
-    return studio.weighed.get_or_make(key, lambda: export(scene, progress))
+    key = ExportKey(finish_id, wanted.revision, wanted.size_id)
+    return state.weighed.get_or_make(key, lambda: export(scene, progress))
 
 
 def _suggestion(remedy: Remedy) -> SuggestedEdit:

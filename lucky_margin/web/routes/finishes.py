@@ -20,10 +20,10 @@ from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import FinishEntry, FinishRecord, RevisionRecord
+from lucky_margin.web.app_state import AppState, AppStateDep, bytes_to_draw
 from lucky_margin.web.examples import DRAFT, ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
 from lucky_margin.web.routes.photos import Offset
-from lucky_margin.web.studio import Studio, StudioHere, bytes_to_draw
 from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(prefix="/finishes", tags=["finishes"])
@@ -129,131 +129,131 @@ class VersionName(Value):
 
 
 @router.post("", status_code=201)
-def create_finish(new: NewFinish, studio: StudioHere) -> FinishState:
+def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
     """Start a finish from a photo, or keep a document as a finish of its own."""
     if new.draft is not None:
-        document = studio.drafts.get(new.draft).finish
+        document = state.drafts.get(new.draft).finish
         document = document.model_copy(update={"name": new.name or document.name})
-        return state_of(studio.store.finishes.create(document, label="Started as a copy"), studio)
-    photo = studio.store.photos.get(new.photo or "")
+        return state_of(state.store.finishes.create(document, label="Started as a copy"), state)
+    photo = state.store.photos.get(new.photo or "")
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
-    return state_of(studio.store.finishes.create(document), studio)
+    return state_of(state.store.finishes.create(document), state)
 
 
 @router.get("")
 def list_finishes(
-    studio: StudioHere,
+    state: AppStateDep,
     search: Annotated[str, Query(max_length=120)] = "",
     binned: bool = False,
     offset: Offset = 0,
 ) -> FinishList:
     """One page of finishes, those changed last first."""
-    store = studio.store.finishes
+    store = state.store.finishes
     entries = store.list(search=search, binned=binned, offset=offset)
     return FinishList(
-        finishes=[_face(entry, studio) for entry in entries],
+        finishes=[_face(entry, state) for entry in entries],
         total=store.count(search=search, binned=binned),
     )
 
 
 @router.get("/{finish_id}")
-def get_finish(finish_id: FinishId, studio: StudioHere) -> FinishState:
+def get_finish(finish_id: FinishId, state: AppStateDep) -> FinishState:
     """One finish as it stands."""
-    return state_of(studio.store.finishes.get(finish_id), studio)
+    return state_of(state.store.finishes.get(finish_id), state)
 
 
 @router.put("/{finish_id}")
-def save_finish(finish_id: FinishId, save: SaveFinish, studio: StudioHere) -> FinishState:
+def save_finish(finish_id: FinishId, save: SaveFinish, state: AppStateDep) -> FinishState:
     """Commit a change. A save based on an older ``etag`` is refused (412)."""
-    document = studio.drafts.get(save.draft).finish
-    return state_of(studio.store.finishes.save(finish_id, save.etag, document), studio)
+    document = state.drafts.get(save.draft).finish
+    return state_of(state.store.finishes.save(finish_id, save.etag, document), state)
 
 
 @router.post("/{finish_id}/undo")
-def undo(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
+def undo(finish_id: FinishId, at: AtEtag, state: AppStateDep) -> FinishState:
     """Take back the last change."""
-    return state_of(studio.store.finishes.undo(finish_id, at.etag), studio)
+    return state_of(state.store.finishes.undo(finish_id, at.etag), state)
 
 
 @router.post("/{finish_id}/redo")
-def redo(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
+def redo(finish_id: FinishId, at: AtEtag, state: AppStateDep) -> FinishState:
     """Make the change again that was taken back last."""
-    return state_of(studio.store.finishes.redo(finish_id, at.etag), studio)
+    return state_of(state.store.finishes.redo(finish_id, at.etag), state)
 
 
 @router.post("/{finish_id}/reopen")
-def reopen(finish_id: FinishId, reopen: Reopen, studio: StudioHere) -> FinishState:
+def reopen(finish_id: FinishId, reopen: Reopen, state: AppStateDep) -> FinishState:
     """Go back to an earlier revision; undo leads to the present again."""
-    return state_of(studio.store.finishes.reopen(finish_id, reopen.etag, reopen.revision), studio)
+    return state_of(state.store.finishes.reopen(finish_id, reopen.etag, reopen.revision), state)
 
 
 @router.post("/{finish_id}/original")
-def back_to_the_original(finish_id: FinishId, at: AtEtag, studio: StudioHere) -> FinishState:
+def back_to_the_original(finish_id: FinishId, at: AtEtag, state: AppStateDep) -> FinishState:
     """Set everything aside and show the whole photo as it was taken; undo brings it back."""
-    document = studio.store.finishes.get(finish_id).document
+    document = state.store.finishes.get(finish_id).document
     if document.photo is None:
         raise BadInput("This finish has no photo to go back to.")
     fresh = new_finish(name=document.name, photo_sha256=document.photo.sha256)
-    return state_of(studio.store.finishes.save(finish_id, at.etag, fresh), studio)
+    return state_of(state.store.finishes.save(finish_id, at.etag, fresh), state)
 
 
 @router.get("/{finish_id}/revisions")
-def list_revisions(finish_id: FinishId, studio: StudioHere) -> RevisionList:
+def list_revisions(finish_id: FinishId, state: AppStateDep) -> RevisionList:
     """The history, newest first; versions are the revisions with a name."""
-    records = studio.store.finishes.revisions(finish_id)
+    records = state.store.finishes.revisions(finish_id)
     return RevisionList(revisions=[_revision(record) for record in records])
 
 
 @router.post("/{finish_id}/versions", status_code=201)
-def keep_version(finish_id: FinishId, version: VersionName, studio: StudioHere) -> Revision:
+def keep_version(finish_id: FinishId, version: VersionName, state: AppStateDep) -> Revision:
     """Name the present state, so that it is found again."""
-    return _revision(studio.store.finishes.keep_version(finish_id, version.name))
+    return _revision(state.store.finishes.keep_version(finish_id, version.name))
 
 
 @router.post("/{finish_id}/duplicate", status_code=201)
-def duplicate(finish_id: FinishId, studio: StudioHere) -> FinishState:
+def duplicate(finish_id: FinishId, state: AppStateDep) -> FinishState:
     """Start a new finish from the present state of this one."""
-    document = studio.store.finishes.get(finish_id).document
+    document = state.store.finishes.get(finish_id).document
     copy = document.model_copy(update={"name": f"{document.name[:113]} (copy)"})
-    return state_of(studio.store.finishes.create(copy, label="Started as a copy"), studio)
+    return state_of(state.store.finishes.create(copy, label="Started as a copy"), state)
 
 
 @router.post("/{finish_id}/bin", status_code=204)
-def put_in_bin(finish_id: FinishId, studio: StudioHere) -> None:
+def put_in_bin(finish_id: FinishId, state: AppStateDep) -> None:
     """Put a finish in the bin."""
-    studio.store.finishes.set_binned(finish_id, True)
+    state.store.finishes.set_binned(finish_id, True)
 
 
 @router.post("/{finish_id}/restore", status_code=204)
-def restore(finish_id: FinishId, studio: StudioHere) -> None:
+def restore(finish_id: FinishId, state: AppStateDep) -> None:
     """Put a finish from the bin back on the shelf."""
-    studio.store.finishes.set_binned(finish_id, False)
+    state.store.finishes.set_binned(finish_id, False)
 
 
 @router.delete("/{finish_id}", status_code=204)
-def delete_finish(finish_id: FinishId, studio: StudioHere) -> None:
+def delete_finish(finish_id: FinishId, state: AppStateDep) -> None:
     """Delete a finish in the bin for good."""
-    studio.store.delete_finish(finish_id)
+    state.store.delete_finish(finish_id)
 
 
 @router.get("/{finish_id}/picture", response_class=Response, responses=PICTURE)
 async def get_picture(
     finish_id: FinishId,
     size_id: Identifier,
-    studio: StudioHere,
+    state: AppStateDep,
     height: Annotated[int, Query(ge=16, le=1024)] = 150,
     etag: int | None = None,
 ) -> Response:
     """A small picture of one size; with its ``etag`` in the address it may be kept for good."""
-    finish = (await run_in_threadpool(studio.store.finishes.get, finish_id)).document
-    scene = Scene.of(finish, size_id, studio.store.photos)
+    finish = (await run_in_threadpool(state.store.finishes.get, finish_id)).document
+    scene = Scene.of(finish, size_id, state.store.photos)
     scale = min(1.0, height / scene.sides[1])
 
     def draw() -> Response:
         headers = FRESH if etag is None else FOREVER
         return picture_response(render(scene, scale=scale), headers=headers)
 
-    return await studio.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
+    return await state.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
 
 
 def _plain(file_name: str) -> str:
@@ -261,21 +261,21 @@ def _plain(file_name: str) -> str:
     return file_name.rsplit(".", 1)[0].strip()[:120] or "Untitled"
 
 
-def state_of(record: FinishRecord, studio: Studio) -> FinishState:
+def state_of(record: FinishRecord, state: AppState) -> FinishState:
     """A finish as it stands, its document ready to be named."""
-    return FinishState(draft=studio.drafts.keep(record.document).sha256, **vars(record))
+    return FinishState(draft=state.drafts.keep(record.document).sha256, **vars(record))
 
 
 def _revision(record: RevisionRecord) -> Revision:
     return Revision(**vars(record))
 
 
-def _face(entry: FinishEntry, studio: Studio) -> FinishFace:
+def _face(entry: FinishEntry, state: AppState) -> FinishFace:
     sizes: list[SizeFace] = []
     problem = entry.problem
     if entry.document is not None:
         try:
-            sizes = [_size_face(entry.document, size, studio) for size in entry.document.sizes]
+            sizes = [_size_face(entry.document, size, state) for size in entry.document.sizes]
         except LuckyMarginError as error:
             problem = str(error)
     return FinishFace(
@@ -290,10 +290,10 @@ def _face(entry: FinishEntry, studio: Studio) -> FinishFace:
     )
 
 
-def _size_face(document: Finish, size: Size, studio: Studio) -> SizeFace:
+def _size_face(document: Finish, size: Size, state: AppState) -> SizeFace:
     pixels = size.pixels
     if isinstance(pixels, FixedPixels):  # which needs no look at the photo
         width, height = pixels.width, pixels.height
     else:
-        width, height = Scene(document, size, studio.store.photos).sides
+        width, height = Scene(document, size, state.store.photos).sides
     return SizeFace(id=size.id, name=size.name, width=width, height=height)

@@ -18,9 +18,9 @@ from lucky_margin.core.text import (
     word_picture,
 )
 from lucky_margin.store import FontRecord
+from lucky_margin.web.app_state import AppStateDep
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
-from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/fonts", tags=["fonts"])
 
@@ -45,7 +45,7 @@ class FontList(Value):
 
 
 @router.get("")
-def list_fonts(studio: StudioHere) -> FontList:
+def list_fonts(state: AppStateDep) -> FontList:
     """Own fonts, then the families that ship with the application."""
     shipped = [
         FontOffered(
@@ -57,30 +57,30 @@ def list_fonts(studio: StudioHere) -> FontList:
         )
         for family in FAMILIES.values()
     ]
-    return FontList(fonts=[*map(_own, studio.store.fonts.list()), *shipped])
+    return FontList(fonts=[*map(_own, state.store.fonts.list()), *shipped])
 
 
 @router.post("", status_code=201, openapi_extra=BYTES)
-async def add_font(request: Request, studio: StudioHere) -> FontOffered:
+async def add_font(request: Request, state: AppStateDep) -> FontOffered:
     """Add a TTF or OTF font, the request's body. The same bytes again are the same font."""
     data = await body_of(request, MAX_FONT_BYTES, TooLarge(TOO_LARGE))
-    font = await run_in_threadpool(studio.store.fonts.add, data)
-    studio.drafts.forget()
+    font = await run_in_threadpool(state.store.fonts.add, data)
+    state.drafts.forget()
     return _own(font)
 
 
 @router.delete("/{sha256}", status_code=204)
-def remove_font(sha256: Sha256, studio: StudioHere) -> None:
+def remove_font(sha256: Sha256, state: AppStateDep) -> None:
     """Offer an own font no more; finishes that are set in it keep it."""
-    studio.store.fonts.remove(sha256)
+    state.store.fonts.remove(sha256)
 
 
 @router.get("/{key}/sample", response_class=Response, responses=PICTURE)
 def get_sample(
-    key: AnyFamily, studio: StudioHere, words: Words = "Pebblewick", weight: int = 400
+    key: AnyFamily, state: AppStateDep, words: Words = "Pebblewick", weight: int = 400
 ) -> Response:
     """The user's own words in a family, dark on transparent."""
-    family = typeface(key, studio.store.fonts.face)
+    family = typeface(key, state.store.fonts.face)
     is_stand_in = is_own(key) and family == STAND_IN  # its font may be added again
     coverage = word_picture(words or " ", family, weight, SAMPLE_HEIGHT)
     picture = np.empty((*coverage.shape, 4), np.uint8)

@@ -6,10 +6,10 @@ from fastapi import APIRouter, Query
 from pydantic import Field
 
 from lucky_margin.core.document import Value
+from lucky_margin.web.app_state import AppStateDep
 from lucky_margin.web.job_results import JobResult
 from lucky_margin.web.jobs import Job, State
 from lucky_margin.web.problems import Problem, problem_of
-from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/jobs", tags=["jobs"])
 
@@ -35,18 +35,18 @@ class JobTold(Value):
 
 @router.get("/{job_id}")
 async def follow(
-    job_id: JobId, studio: StudioHere, news: Annotated[int, Query(ge=-1, lt=2**31)] = -1
+    job_id: JobId, state: AppStateDep, news: Annotated[int, Query(ge=-1, lt=2**31)] = -1
 ) -> JobTold:
     """How far a job has come, as soon as there is more to tell than after ``news``."""
-    job = studio.jobs.get(job_id)
+    job = state.jobs.get(job_id)
     await job.news_after(news, LONGEST_WAIT)
     return told(job)
 
 
 @router.delete("/{job_id}", status_code=204)
-async def cancel(job_id: JobId, studio: StudioHere) -> None:
+async def cancel(job_id: JobId, state: AppStateDep) -> None:
     """Stop a job; one that is over stays as it is."""
-    studio.jobs.cancel(job_id)
+    state.jobs.cancel(job_id)
 
 
 async def told_soon(job: Job) -> JobTold:

@@ -10,10 +10,10 @@ from lucky_margin.core.errors import BadInput
 from lucky_margin.core.export import safe_stem
 from lucky_margin.core.pieces import mark_picture, mark_svg
 from lucky_margin.store import Kept, used
+from lucky_margin.web.app_state import AppStateDep
 from lucky_margin.web.examples import example
 from lucky_margin.web.pictures import FILE, FRESH, PICTURE, attached, picture_response
 from lucky_margin.web.routes.finishes import RowId
-from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/marks", tags=["marks"])
 
@@ -55,69 +55,69 @@ class Renewed(Value):
 
 
 @router.get("")
-def list_marks(studio: StudioHere) -> MarkList:
+def list_marks(state: AppStateDep) -> MarkList:
     """Kept marks, the one changed last first."""
-    return MarkList(marks=[_told(mark, studio) for mark in studio.store.marks.list()])
+    return MarkList(marks=[_told(mark, state) for mark in state.store.marks.list()])
 
 
 @router.post("", status_code=201)
-def add_mark(new: NewMark, studio: StudioHere) -> MarkKept:
+def add_mark(new: NewMark, state: AppStateDep) -> MarkKept:
     """Keep a new mark."""
-    return _told(studio.store.marks.add(new.name, _drawable(new.design)), studio)
+    return _told(state.store.marks.add(new.name, _drawable(new.design)), state)
 
 
 @router.put("/{mark_id}")
-def change_mark(mark_id: RowId, new: NewMark, studio: StudioHere) -> MarkKept:
+def change_mark(mark_id: RowId, new: NewMark, state: AppStateDep) -> MarkKept:
     """Make a new version of a mark; finishes that use it keep theirs until they are renewed."""
-    return _told(studio.store.marks.change(mark_id, new.name, _drawable(new.design)), studio)
+    return _told(state.store.marks.change(mark_id, new.name, _drawable(new.design)), state)
 
 
 @router.delete("/{mark_id}", status_code=204)
-def delete_mark(mark_id: RowId, studio: StudioHere) -> None:
+def delete_mark(mark_id: RowId, state: AppStateDep) -> None:
     """Forget a mark; finishes that use it keep it."""
-    studio.store.marks.delete(mark_id)
+    state.store.marks.delete(mark_id)
 
 
 @router.post("/{mark_id}/renew")
-def renew(mark_id: RowId, studio: StudioHere) -> Renewed:
+def renew(mark_id: RowId, state: AppStateDep) -> Renewed:
     """The present version in every finish that uses an earlier one, a change in each."""
-    return Renewed(finishes=studio.store.finishes.renew_mark(used(studio.store.marks.get(mark_id))))
+    return Renewed(finishes=state.store.finishes.renew_mark(used(state.store.marks.get(mark_id))))
 
 
 @router.post("/drawn", response_class=Response, responses=PICTURE)
-def draw(wanted: MarkDrawn, studio: StudioHere) -> Response:
+def draw(wanted: MarkDrawn, state: AppStateDep) -> Response:
     """A design before it is kept, on transparent."""
-    return _picture(_drawable(wanted.design), wanted.shade, studio)
+    return _picture(_drawable(wanted.design), wanted.shade, state)
 
 
 @router.get("/{mark_id}/picture", response_class=Response, responses=PICTURE)
-def get_picture(mark_id: RowId, studio: StudioHere, shade: Shade = "dark") -> Response:
+def get_picture(mark_id: RowId, state: AppStateDep, shade: Shade = "dark") -> Response:
     """A kept mark, on transparent."""
-    return _picture(studio.store.marks.get(mark_id).value, shade, studio)
+    return _picture(state.store.marks.get(mark_id).value, shade, state)
 
 
 @router.get("/{mark_id}/file", response_class=Response, responses=FILE)
 def get_file(
-    mark_id: RowId, studio: StudioHere, kind: Literal["png", "svg"], shade: Shade = "dark"
+    mark_id: RowId, state: AppStateDep, kind: Literal["png", "svg"], shade: Shade = "dark"
 ) -> Response:
     """A kept mark as a transparent PNG, or as an SVG whose letters are outlines."""
-    mark = studio.store.marks.get(mark_id)
+    mark = state.store.marks.get(mark_id)
     name = f"{safe_stem(mark.name)}-{shade}.{kind}"
     headers = attached(name)
     if kind == "svg":
-        text = mark_svg(mark.value, COLOURS[shade], studio.store.fonts.face)
+        text = mark_svg(mark.value, COLOURS[shade], state.store.fonts.face)
         return Response(text, media_type="image/svg+xml", headers=headers)
-    picture = mark_picture(mark.value, COLOURS[shade], EXPORT_WIDTH, studio.store.fonts.face)
+    picture = mark_picture(mark.value, COLOURS[shade], EXPORT_WIDTH, state.store.fonts.face)
     return picture_response(picture, headers=headers)
 
 
-def _told(kept: Kept[MarkDesign], studio: StudioHere) -> MarkKept:
+def _told(kept: Kept[MarkDesign], state: AppStateDep) -> MarkKept:
     mark = used(kept)
-    return MarkKept(mark=mark, older_uses=studio.store.finishes.count_older_uses(mark))
+    return MarkKept(mark=mark, older_uses=state.store.finishes.count_older_uses(mark))
 
 
-def _picture(design: MarkDesign, shade: Shade, studio: StudioHere) -> Response:
-    font = studio.store.fonts.face
+def _picture(design: MarkDesign, shade: Shade, state: AppStateDep) -> Response:
+    font = state.store.fonts.face
     picture = mark_picture(design, COLOURS[shade], PREVIEW_WIDTH, font)
     return picture_response(picture, headers=FRESH)
 

@@ -12,9 +12,9 @@ from lucky_margin.core.photos import MAX_PHOTO_BYTES, pixels_of
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import PhotoRecord
+from lucky_margin.web.app_state import AppStateDep, bytes_to_draw
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FILE, FOREVER, PICTURE, picture_response
-from lucky_margin.web.studio import StudioHere, bytes_to_draw
 from lucky_margin.web.work_desk import BYTES_PER_PIXEL, Priority
 
 router = APIRouter(prefix="/photos", tags=["photos"])
@@ -52,15 +52,15 @@ class PhotoList(Value):
     status_code=201,
     openapi_extra=BYTES,
 )
-async def add_photo(request: Request, name: Name, studio: StudioHere) -> Photo:
+async def add_photo(request: Request, name: Name, state: AppStateDep) -> Photo:
     """Add a photo: its bytes are the request's body. The same bytes again are the same photo."""
     too_large = TooLarge(
         f"“{name}” has more than the {MAX_PHOTO_BYTES // 1_000_000} MB that are taken; "
         "save it smaller first."
     )
     data = await body_of(request, MAX_PHOTO_BYTES, too_large)
-    record, known = await studio.desk.run(
-        lambda: studio.store.photos.add(data, name),
+    record, known = await state.desk.run(
+        lambda: state.store.photos.add(data, name),
         Priority.JOB,
         memory=BYTES_PER_PIXEL * await run_in_threadpool(pixels_of, data),
     )
@@ -68,46 +68,46 @@ async def add_photo(request: Request, name: Name, studio: StudioHere) -> Photo:
 
 
 @router.get("")
-def list_photos(studio: StudioHere, offset: Offset = 0) -> PhotoList:
+def list_photos(state: AppStateDep, offset: Offset = 0) -> PhotoList:
     """One page of photos, newest first."""
-    photos = studio.store.photos
+    photos = state.store.photos
     return PhotoList(
         photos=[_photo(record) for record in photos.list(offset=offset)], total=photos.count()
     )
 
 
 @router.get("/{sha256}")
-def get_photo(sha256: Sha256, studio: StudioHere) -> Photo:
+def get_photo(sha256: Sha256, state: AppStateDep) -> Photo:
     """One photo."""
-    return _photo(studio.store.photos.get(sha256))
+    return _photo(state.store.photos.get(sha256))
 
 
 @router.get("/{sha256}/thumbnail", response_class=Response, responses=PICTURE)
-async def get_thumbnail(sha256: Sha256, studio: StudioHere, height: Height = 184) -> Response:
+async def get_thumbnail(sha256: Sha256, state: AppStateDep, height: Height = 184) -> Response:
     """A small picture of the whole photo."""
-    facts = studio.store.photos.get(sha256).facts
+    facts = state.store.photos.get(sha256).facts
     finish = new_finish(name="thumbnail", photo_sha256=sha256)
-    scene = Scene(finish, finish.sizes[0], studio.store.photos)
+    scene = Scene(finish, finish.sizes[0], state.store.photos)
     scale = min(1.0, height / facts.height, 4 * height / facts.width)
 
     def draw() -> Response:
         return picture_response(render(scene, scale=scale, view="photo"), headers=FOREVER)
 
-    return await studio.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
+    return await state.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
 
 
 @router.get("/{sha256}/original", response_class=FileResponse, responses=FILE)
-def get_original(sha256: Sha256, studio: StudioHere) -> FileResponse:
+def get_original(sha256: Sha256, state: AppStateDep) -> FileResponse:
     """The original's untouched bytes, as a download."""
-    path = studio.store.photos.original(sha256)
-    name = studio.store.photos.get(sha256).name
+    path = state.store.photos.original(sha256)
+    name = state.store.photos.get(sha256).name
     return FileResponse(path, filename=name, media_type="application/octet-stream")
 
 
 @router.delete("/{sha256}", status_code=204)
-def delete_photo(sha256: Sha256, studio: StudioHere) -> None:
+def delete_photo(sha256: Sha256, state: AppStateDep) -> None:
     """Delete a photo that no finish uses."""
-    studio.store.photos.delete(sha256)
+    state.store.photos.delete(sha256)
 
 
 def _photo(record: PhotoRecord, known: bool = False) -> Photo:

@@ -10,9 +10,9 @@ from lucky_margin.core.document import (
     SizePlan,
     Value,
 )
+from lucky_margin.web.app_state import AppStateDep
 from lucky_margin.web.examples import example
 from lucky_margin.web.routes.finishes import RowId
-from lucky_margin.web.studio import StudioHere
 
 router = APIRouter(prefix="/sizes", tags=["sizes"])
 
@@ -46,23 +46,23 @@ class Measured(Value):
 
 
 @router.get("")
-def list_sizes(studio: StudioHere) -> SizeList:
+def list_sizes(state: AppStateDep) -> SizeList:
     """Sizes by purpose, and own ones, the newest first."""
-    own = studio.store.own_sizes.list()
+    own = state.store.own_sizes.list()
     return SizeList(library=SIZE_LIBRARY, own=[SavedSize(id=o.id, plan=o.value) for o in own])
 
 
 @router.post("", status_code=201)
-def save_size(new: NewSize, studio: StudioHere) -> SavedSize:
+def save_size(new: NewSize, state: AppStateDep) -> SavedSize:
     """Keep a size for reuse; one of the same name takes the place of the older one."""
-    saved = studio.store.own_sizes.put(new.plan.name, new.plan)
+    saved = state.store.own_sizes.put(new.plan.name, new.plan)
     return SavedSize(id=saved.id, plan=saved.value)
 
 
 @router.delete("/{size_id}", status_code=204)
-def delete_size(size_id: RowId, studio: StudioHere) -> None:
+def delete_size(size_id: RowId, state: AppStateDep) -> None:
     """Forget an own size; finishes that have it keep theirs."""
-    studio.store.own_sizes.delete(size_id)
+    state.store.own_sizes.delete(size_id)
 
 
 @router.post("/measure")

@@ -8,8 +8,8 @@ from lucky_margin.core.document import Colour, Identifier, Sha256, Value
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
 from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.web.app_state import AppStateDep, InDraft
 from lucky_margin.web.examples import DRAFT, example
-from lucky_margin.web.studio import InDraft, StudioHere
 from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(prefix="/bench", tags=["bench"])
@@ -52,35 +52,35 @@ class PlainBackground(Value):
 
 
 @router.get("/background/{sha256}")
-async def find_background(sha256: Sha256, studio: StudioHere) -> PlainBackground:
+async def find_background(sha256: Sha256, state: AppStateDep) -> PlainBackground:
     """Whether a picture, such as a logo, lies on one plain colour."""
-    facts = studio.store.photos.facts(sha256)
+    facts = state.store.photos.facts(sha256)
     number = 0
     while (facts.width * facts.height) >> (2 * number) > JUDGED_PIXELS:
         number += 1
 
     def find() -> PlainBackground:
-        picture = as_8_bits(studio.store.photos.level(sha256, number))
+        picture = as_8_bits(state.store.photos.level(sha256, number))
         return PlainBackground(colour=plain_background(picture))
 
-    return await studio.desk.run(find, Priority.CHECK)
+    return await state.desk.run(find, Priority.CHECK)
 
 
 @router.get("/palette/{sha256}")
-async def get_palette(sha256: Sha256, studio: StudioHere) -> Palette:
+async def get_palette(sha256: Sha256, state: AppStateDep) -> Palette:
     """The colours that a photo is made of."""
 
     def count() -> Palette:
-        photo = as_8_bits(studio.store.photos.level(sha256, PALETTE_LEVEL))
+        photo = as_8_bits(state.store.photos.level(sha256, PALETTE_LEVEL))
         return Palette(colours=palette_of(photo))
 
-    return await studio.desk.run(count, Priority.CHECK)
+    return await state.desk.run(count, Priority.CHECK)
 
 
 @router.post("/legibility")
-async def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
+async def judge(wanted: WordsJudged, state: AppStateDep) -> Legibility:
     """How well a text can be read."""
-    scene = studio.scene(wanted)
+    scene = state.scene(wanted)
 
     def measure() -> Legibility:
         found = contrast_of(scene, wanted.piece)
@@ -89,20 +89,20 @@ async def judge(wanted: WordsJudged, studio: StudioHere) -> Legibility:
             wanted=found.wanted if found else 1,
         )
 
-    return await studio.measured(scene, measure)
+    return await state.measured(scene, measure)
 
 
 @router.post("/readable")
-async def propose_readable(wanted: WordsJudged, studio: StudioHere) -> Proposal:
+async def propose_readable(wanted: WordsJudged, state: AppStateDep) -> Proposal:
     """The least that makes a text readable."""
-    scene = studio.scene(wanted)
-    return await studio.measured(scene, lambda: readable_proposal(scene, wanted.piece))
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: readable_proposal(scene, wanted.piece))
 
 
 @router.post("/calm")
-async def propose_calm_place(wanted: CalmWanted, studio: StudioHere) -> Proposal:
+async def propose_calm_place(wanted: CalmWanted, state: AppStateDep) -> Proposal:
     """A place where the picture is quiet enough for words."""
-    scene = studio.scene(wanted)
-    return await studio.measured(
+    scene = state.scene(wanted)
+    return await state.measured(
         scene, lambda: calm_place_proposal(scene, wanted.piece, wanted.place)
     )

@@ -27,7 +27,7 @@ WEIGHED_BYTES = 200_000_000
 
 
 @dataclass(frozen=True)
-class WeighKey:
+class ExportKey:
     """Which file was weighed: one size of one revision."""
 
     finish_id: str
@@ -35,12 +35,12 @@ class WeighKey:
     size_id: str
 
 
-class Weighed:
+class ExportCache:
     """Files that were weighed and may be saved next; the oldest are forgotten first. Several that
     ask for one at the same time wait for each other."""
 
     def __init__(self) -> None:
-        self._files: LRUCache[WeighKey, ExportedFile] = LRUCache(
+        self._files: LRUCache[ExportKey, ExportedFile] = LRUCache(
             WEIGHED_BYTES, lambda file: len(file.data)
         )
         self._changed = threading.Condition()
@@ -50,7 +50,7 @@ class Weighed:
         key=lambda _self, key, _make: key,
         condition=lambda self: self._changed,
     )
-    def get_or_make(self, _key: WeighKey, make: Callable[[], ExportedFile]) -> ExportedFile:
+    def get_or_make(self, _key: ExportKey, make: Callable[[], ExportedFile]) -> ExportedFile:
         """The file kept under the key, or the one that ``make`` gives, which is kept."""
         return make()
 
@@ -64,7 +64,7 @@ class InDraft(Value):
     size_id: Identifier
 
 
-class Studio:
+class AppState:
     """One application's state; nothing of it is module-global.
 
     Raises:
@@ -81,7 +81,7 @@ class Studio:
         self.layings = Layings()
         self.desk = WorkDesk()
         self.jobs = Jobs(self.desk)
-        self.weighed = Weighed()
+        self.weighed = ExportCache()
 
     def scene(self, named: InDraft) -> Scene:
         """
@@ -96,6 +96,7 @@ class Studio:
         return await self.desk.run(measure, Priority.CHECK, memory=bytes_to_draw(scene))
 
     def close(self) -> None:
+        """Finish what is under way, and let the data folder go."""
         self.desk.close()
         self.store.close()
         self._lock.close()
@@ -107,10 +108,10 @@ def bytes_to_draw(scene: Scene, scale: float = 1.0) -> int:
     return round(width * height * scale * scale * BYTES_PER_PIXEL)
 
 
-def _studio(request: Request) -> Studio:
-    studio: Studio = request.app.state.studio
-    return studio
+def _app_state(request: Request) -> AppState:
+    state: AppState = request.app.state.shared
+    return state
 
 
-StudioHere = Annotated[Studio, Depends(_studio)]
-"""The application's studio, as a route's argument."""
+AppStateDep = Annotated[AppState, Depends(_app_state)]
+"""The application's state, as a route's argument."""
