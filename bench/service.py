@@ -6,10 +6,10 @@ import os
 import subprocess
 import sys
 import tempfile
-import urllib.error
-import urllib.request
+import time
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
+from http.client import HTTPConnection
 from itertools import count
 from pathlib import Path
 from typing import Any
@@ -20,6 +20,8 @@ from bench.figure import Figure
 from bench.material import DEMO_PHOTO
 from lucky_margin.core.document import FixedPixels, MarginAnchor, Size, TextPiece, new_finish
 from lucky_margin.store import Store
+
+_TRIES = 300
 
 
 def shelf_figures(undo: ExitStack) -> Iterator[Figure]:
@@ -64,23 +66,29 @@ def pointer_figures(undo: ExitStack) -> Iterator[Figure]:
 class _Page:
     """What a page sends and gets."""
 
-    def __init__(self, url: str) -> None:
-        self._url = url
+    def __init__(self, address: str) -> None:
+        self._connection = HTTPConnection(address)
         self.bytes = 0
         self.photo = ""
 
     def send(self, path: str, body: Any) -> Any:
         data = body if isinstance(body, bytes) else json.dumps(body).encode()
-        request = urllib.request.Request(f"{self._url}/api{path}", data=data)
-        if not isinstance(body, bytes):
-            request.add_header("Content-Type", "application/json")
-        try:
-            with urllib.request.urlopen(request) as answer:
-                got = answer.read()
-        except urllib.error.HTTPError as refused:
-            got = refused.read()
+        kind = "octet-stream" if isinstance(body, bytes) else "json"
+        headers = {"Content-Type": f"application/{kind}"}
+        got = self._answer("POST", f"/api{path}", data, headers)
         self.bytes += len(data) + len(got)
         return json.loads(got)
+
+    def _answer(self, *request: Any) -> bytes:
+        """The answer's body; the service closes connections that were idle, and starts slowly."""
+        for _ in range(_TRIES):
+            try:
+                self._connection.request(*request)
+                return self._connection.getresponse().read()
+            except ConnectionError:
+                self._connection.close()
+                time.sleep(0.1)
+        raise SystemExit("The service does not answer.")
 
 
 @contextmanager
@@ -92,7 +100,8 @@ def _service() -> Iterator[_Page]:
         process = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE, text=True)
         try:
             assert process.stdout is not None
-            page = _Page(process.stdout.readline().split()[4])
+            url = process.stdout.readline().split()[4]
+            page = _Page(url.removeprefix("http://"))
             page.photo = page.send("/photos?name=mugs.jpg", DEMO_PHOTO.read_bytes())["sha256"]
             yield page
         finally:
