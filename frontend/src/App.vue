@@ -7,12 +7,14 @@ import NoticeList from './components/shared/NoticeList.vue'
 import KeysDialog from './components/shared/KeysDialog.vue'
 import { useBringing } from './composables/bringing'
 import { useKeys } from './composables/keys'
+import { useKeyTable } from './composables/keyTable'
 
 const { bring } = useBringing()
 const over = ref(false)
 const showKeys = ref(false)
 
-useKeys({ showKeys: () => (showKeys.value = true) })
+const keyTable = useKeyTable(() => (showKeys.value = true))
+useKeys(keyTable)
 
 // Photos come in by dropping anywhere, pasting or picking, all by the same way.
 useEventListener(window, 'dragover', (event: DragEvent) => {
@@ -49,7 +51,7 @@ function dated(file: File): File {
 <template>
   <RouterView @show-keys="showKeys = true" />
   <NoticeList />
-  <KeysDialog v-model="showKeys" />
+  <KeysDialog v-model="showKeys" :table="keyTable" />
   <div v-if="over" class="drop-here" aria-hidden="true"><span>Drop to start a finish</span></div>
 </template>
 

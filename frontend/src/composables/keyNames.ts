@@ -1,5 +1,38 @@
 // Names of keys: arrows that nudge, keys that remove, keys that write; and where keys are text.
 
+/** Whether a key press is one that is meant. */
+export type Press = (event: KeyboardEvent) => boolean
+
+/** One of these keys, without Ctrl. */
+export function on(...keys: string[]): Press {
+  return (event) => !hasControl(event) && keys.includes(event.key)
+}
+
+/** One of these keys with Ctrl; a capital is one with Shift. */
+export function withControl(...keys: string[]): Press {
+  return (event) => {
+    const letter = event.key.toLowerCase()
+    return hasControl(event) && keys.includes(event.shiftKey ? letter.toUpperCase() : letter)
+  }
+}
+
+function hasControl(event: KeyboardEvent): boolean {
+  return event.ctrlKey || event.metaKey
+}
+
+/** The digit that a key writes; 0 for any other. */
+export function digitOf(event: KeyboardEvent): number {
+  return !hasControl(event) && /^[1-9]$/.test(event.key) ? Number(event.key) : 0
+}
+
+export function isSpace(event: KeyboardEvent): boolean {
+  return event.key === ' '
+}
+
+export function isArrow(event: KeyboardEvent): boolean {
+  return !hasControl(event) && arrowWay(event) !== null
+}
+
 /** The way an arrow key points, ten times as far with Shift; null for any other key. */
 export function arrowWay(event: KeyboardEvent): [number, number] | null {
   const way = ARROWS[event.key]
@@ -16,11 +49,12 @@ const ARROWS: Record<string, [number, number]> = {
 
 /** Whether a key removes what is chosen. */
 export function isRemoving(event: KeyboardEvent): boolean {
-  return event.key === 'Delete' || event.key === 'Backspace'
+  return !hasControl(event) && (event.key === 'Delete' || event.key === 'Backspace')
 }
 
 /** The letter that a key writes; empty for Enter, which begins writing too, null for any other. */
 export function writtenBy(event: KeyboardEvent): string | null {
+  if (hasControl(event)) return null
   if (event.key === 'Enter') return ''
   return event.key.length === 1 ? event.key : null
 }

@@ -5,26 +5,23 @@ import { promiseTimeout, until, useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { get, post, put, Refused, Unreachable } from '../api/client'
-import { about, layOut, postAbout, sendDraft } from '../api/drafts'
+import { get, post, Refused, Unreachable } from '../api/client'
+import { layOut, postAbout, sendDraft } from '../api/drafts'
 import type { Edit, Finish, FinishState, Laid, Layout, Size } from '../api/types'
 import { useLatest } from '../composables/latest'
 import { useDocket } from './docket'
 import { createEditQueue } from './editQueue'
-import { forgetDraft, keepDraft, keptDraft } from './keptDrafts'
+import { forgetDraft, keptDraft } from './keptDrafts'
 import { useNotices } from './notices'
+import { createSaving } from './saving'
 
 export type EditOf = Edit | ((draft: Laid) => Edit)
 
 /** The key of a docket step, as the service names it. */
 export type Step = string
 
-/** A burst of key presses or typed numbers is one revision. */
-const BURST_MS = 700
 /** How long the words and numbers of a draft may lag behind a slider on its way. */
 const DRAFT_PAUSE_MS = 150
-/** How long to wait for somebody to make room on a full disk. */
-const RETRY_MS = 4000
 /** How long after a release a drag may take to end by itself. */
 const LEFT_DRAG_MS = 150
 
@@ -38,7 +35,7 @@ export const useBench = defineStore('bench', () => {
   const tryOut = shallowRef<Edit | null>(null)
   const tried = shallowRef<{ edit: Edit; layout: Layout } | null>(null)
   const stale = ref(false)
-  const saving = ref(false)
+  const { saving, isDirty, commit, commitAfterPause, forget } = createSaving(saved, draft, stale)
   /** Edits of steps go to the size in hand alone, as its overrides. */
   const onlyThisSize = ref(false)
   /** Raised whenever the stage has drawn its newest picture; proofs and checks follow it. */
@@ -63,13 +60,6 @@ export const useBench = defineStore('bench', () => {
   )
   /** The steps as the size in hand has them. */
   const here = computed(() => draft.value?.here ?? null)
-  const isDirty = computed(
-    () => !!saved.value && !!draft.value && draft.value.draft !== saved.value.draft,
-  )
-  let committing: Promise<void> | null = null
-  /** The draft that was to be saved last. */
-  let lastSent = ''
-  let burst: ReturnType<typeof setTimeout> | undefined
   /** What the drag under way began with. */
   const dragBase = shallowRef<Laid | null>(null)
   const queue = createEditQueue<Edit>({ begin: beginDrag, move: moveDrag, putBack, finish: finishDrag }, notices.tell)
@@ -87,7 +77,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   function close(): void {
-    clearTimeout(burst)
+    forget()
     saved.value = null
     draft.value = null
     stale.value = false
@@ -266,77 +256,7 @@ export const useBench = defineStore('bench', () => {
     return endDrag('after a pause')
   }
 
-  function commitAfterPause(): void {
-    clearTimeout(burst)
-    burst = setTimeout(commit, BURST_MS)
-  }
-
   const cancelDrag = queue.cancel
-
-  /** Save the draft; while a save is under way, the same one. */
-  function commit(): Promise<void> {
-    clearTimeout(burst)
-    committing ??= save().finally(() => (committing = null))
-    return committing
-  }
-
-  async function save(): Promise<void> {
-    if (stale.value) return
-    saving.value = true
-    try {
-      while (isDirty.value && saved.value && draft.value) {
-        const { id, etag } = saved.value
-        const sent = draft.value
-        lastSent = sent.draft
-        const state = await about(sent, (name) => put<FinishState>(`/finishes/${id}`, { etag, draft: name }))
-        forgetDraft(id, sent.document)
-        if (saved.value?.id !== id) return // another finish was opened meanwhile
-        saved.value = { ...state, draft: sent.draft }
-        notices.diskFull = false
-      }
-    } catch (error) {
-      keepForLater()
-      if (error instanceof Refused && error.isStale) await recogniseOwnSave()
-      else if (error instanceof Refused && error.isDiskFull) trySavingLater()
-      else notices.tell(error)
-    } finally {
-      saving.value = false
-    }
-  }
-
-  /** A save that the service has although its answer got lost is no other person's. */
-  async function recogniseOwnSave(): Promise<void> {
-    const id = saved.value?.id
-    const now = await get<FinishState>(`/finishes/${id}`).catch(notices.tell)
-    if (!now || saved.value?.id !== id) return
-    if (now.draft !== lastSent) {
-      stale.value = true
-      return
-    }
-    saved.value = now
-    commitAfterPause()
-  }
-
-  function trySavingLater(): void {
-    notices.diskFull = true
-    burst = setTimeout(commit, RETRY_MS)
-  }
-
-  function keepForLater(): void {
-    if (!saved.value || !document.value) return
-    keepDraft(saved.value.id, { etag: saved.value.etag, document: document.value })
-  }
-
-  useEventListener(window, 'pagehide', () => {
-    if (isDirty.value) keepForLater()
-  })
-
-  watch(
-    () => notices.unreachable,
-    (gone) => {
-      if (!gone && isDirty.value) void commit()
-    },
-  )
 
   /** Ask the service to move the finish through its history, after all that came before. */
   function go(path: string, body: Record<string, unknown> = {}): Promise<void> {

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { KEYS } from '../../composables/keys'
+import type { Key } from '../../composables/keyTable'
 import AppDialog from './AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 
-const half = Math.ceil(KEYS.length / 2)
-const columns = [KEYS.slice(0, half), KEYS.slice(half)]
+const props = defineProps<{ table: Key[] }>()
+
+const half = Math.ceil(props.table.length / 2)
+const columns = [props.table.slice(0, half), props.table.slice(half)]
 </script>
 
 <template>

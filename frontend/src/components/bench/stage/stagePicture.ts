@@ -1,0 +1,117 @@
+// The picture on the stage: what is asked for, and where what came lies.
+
+import { watchDebounced } from '@vueuse/core'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch, type Ref } from 'vue'
+
+import { usePictures, type PictureWish } from '../../../composables/pictures'
+import { useBench } from '../../../stores/bench'
+import { useStage } from '../../../stores/stage'
+
+/** Pictures asked for at a time: one is drawn while the one before it travels. */
+const LANES = 2
+/** From how long on a picture is drawn coarsely while dragging, and then at what part of its scale. */
+const SLOW_MS = 110
+const COARSE = 0.5
+const REST_MS = 250
+/** A picture of more pixels than this is drawn only where it is seen. */
+const WHOLE_PIXELS = 4_000_000
+/** Seen regions begin and end on this grid, so that small pans need no new picture. */
+const REGION_GRID = 256
+type Wish = PictureWish & { width: number; height: number }
+
+/** `width` and `height` are the stage's, `origin` is the picture's top left corner on it. */
+export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>, origin: Ref<{ x: number; y: number }>) {
+  const bench = useBench()
+  const stage = useStage()
+  const { isCropping, view, picture } = storeToRefs(stage)
+
+  const { shown, ask, took } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1), LANES)
+
+  /** While something is dragged the picture does not wait for the draft of it. */
+  const asked = computed(() => {
+    const draft = bench.draft!
+    if (isCropping.value) return { draft, edit: null }
+    if (bench.dragBase && bench.held.length) return { draft: bench.dragBase, edit: null }
+    if (bench.dragBase) return { draft: bench.dragBase, edit: bench.dragEdit }
+    return { draft, edit: bench.tried?.edit ?? null }
+  })
+  /** A picture that takes long is shown coarsely while it is dragged, and then as it will be. */
+  const isCoarse = ref(false)
+  // A drag that rests, or a pause in typing, is looked at.
+  watchDebounced(
+    () => bench.dragEdit,
+    () => (isCoarse.value = false),
+    { debounce: REST_MS },
+  )
+  watch(
+    () => bench.dragEdit,
+    (edit) => (isCoarse.value = !!edit && !isCropping.value && took.value > SLOW_MS),
+  )
+  const wish = computed<Wish | null>(() => {
+    if (!bench.draft || !areaWidth.value) return null
+    const { width, height } = picture.value
+    const rough = isCoarse.value
+    const scale = Math.min(1, stage.zoom * window.devicePixelRatio) * (rough ? COARSE : 1)
+    return {
+      ...asked.value,
+      size_id: bench.sizeId,
+      view: view.value,
+      scale,
+      region: seenRegion(scale),
+      place: 'stage',
+      rough,
+      area: view.value === 'mask' ? stage.partNumber.area : 0,
+      held: bench.held,
+      width,
+      height,
+    }
+  })
+  /** What the picture depends on; while cropping, only the photo and how it is turned. */
+  const wishKey = computed(() => {
+    if (!wish.value) return ''
+    const { draft, ...rest } = wish.value
+    return JSON.stringify([isCropping.value ? [draft.document.photo, bench.here?.turn] : draft.draft, rest])
+  })
+  watch(wishKey, () => wish.value && ask(wish.value), { immediate: true })
+
+  function seenRegion(scale: number): [number, number, number, number] | null {
+    const columns = Math.max(1, Math.round(picture.value.width * scale))
+    const rows = Math.max(1, Math.round(picture.value.height * scale))
+    if (columns * rows <= WHOLE_PIXELS) return null
+    const shrink = scale / stage.zoom
+    const across = seen(-origin.value.x * shrink, areaWidth.value * shrink, columns)
+    const down = seen(-origin.value.y * shrink, areaHeight.value * shrink, rows)
+    return [across.start, down.start, across.length, down.length]
+  }
+
+  function seen(from: number, length: number, all: number): { start: number; length: number } {
+    const start = Math.max(0, Math.floor(from / REGION_GRID) * REGION_GRID)
+    const end = Math.min(all, Math.ceil((from + length) / REGION_GRID) * REGION_GRID)
+    if (end <= start) return { start: 0, length: Math.min(all, REGION_GRID) }
+    return { start, length: end - start }
+  }
+
+  /** Where the drawn picture lies; until a new one comes it keeps its own proportions. */
+  const placed = computed(() => {
+    if (!shown.value) return {}
+    const { width, height, scale, region } = shown.value.wish
+    const centre = {
+      x: origin.value.x + (picture.value.width * stage.zoom) / 2,
+      y: origin.value.y + (picture.value.height * stage.zoom) / 2,
+    }
+    const left = centre.x - (width * stage.zoom) / 2
+    const top = centre.y - (height * stage.zoom) / 2
+    const unit = stage.zoom / scale
+    const [x, y, wide, high] = region ?? [0, 0, width * scale, height * scale]
+    return {
+      left: `${left + x * unit}px`,
+      top: `${top + y * unit}px`,
+      width: `${wide * unit}px`,
+      height: `${high * unit}px`,
+      imageRendering: stage.zoom > 2 ? ('pixelated' as const) : ('auto' as const),
+    }
+  })
+
+  return { shown, placed }
+}
