@@ -96,7 +96,8 @@ class AppState:
         return await self.desk.run(measure, Priority.CHECK, memory=bytes_to_draw(scene))
 
     def close(self) -> None:
-        """Finish what is under way, and let the data folder go."""
+        """Stop jobs, finish what else is under way, and let the data folder go."""
+        self.jobs.close()
         self.desk.close()
         self.store.close()
         self._lock.close()

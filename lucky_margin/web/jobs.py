@@ -104,6 +104,11 @@ class Jobs:
         """
         self._cancel(self.get(job_id))
 
+    def close(self) -> None:
+        """Stop all jobs; nobody follows them any more."""
+        for job in self._jobs.values():
+            self._cancel(job)
+
     def _cancel(self, job: Job) -> None:
         if not job.is_over:
             job.is_cancelled = True

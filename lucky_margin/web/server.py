@@ -10,6 +10,9 @@ from lucky_margin.web.app import Settings, create_app
 
 ADDRESS = "127.0.0.1"
 
+SHUTDOWN_SECONDS = 3
+"""How long requests that wait for news may hold up the end."""
+
 
 def serve(*, data: Path, frontend: Path, port: int) -> int:
     """Serve until stopped; returns the exit code. A taken port is said before anything starts.
@@ -29,7 +32,13 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
         app = create_app(Settings(data=data, frontend=frontend))
         url = f"http://{ADDRESS}:{listener.getsockname()[1]}"
         print(f"Lucky Margin is at {url}  (Ctrl C stops it)", flush=True)
-        config = uvicorn.Config(app, log_config=None, log_level="warning", server_header=False)
+        config = uvicorn.Config(
+            app,
+            log_config=None,
+            log_level="warning",
+            server_header=False,
+            timeout_graceful_shutdown=SHUTDOWN_SECONDS,
+        )
         uvicorn.Server(config).run(sockets=[listener])
     return 0
 

@@ -166,6 +166,14 @@ class JobTest(DeskTest):
             await broken.over(5)
         self.assertIsInstance(broken.error, ZeroDivisionError)
 
+    async def test_closing_stops_what_is_under_way(self):
+        job = self.jobs.start("a", self.told("a"))
+        await self.until_begun(1)
+        self.jobs.close()
+        self.gate.set()
+        await self.desk.run(lambda: None, JOB)
+        self.assertEqual((job.state, self.steps), ("cancelled", [0]))
+
     async def test_only_so_many_are_remembered(self):
         self.gate.set()
         with mock.patch("lucky_margin.web.jobs.KEPT_JOBS", 2):
