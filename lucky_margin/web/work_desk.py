@@ -17,8 +17,13 @@ BYTES_PER_PIXEL = 20
 """What drawing or decoding takes at its peak for each pixel, measured on 100 megapixels."""
 
 
+LEAST_THREADS = 3
+"""For the screen, for jobs, and for what is shorter than they are."""
+
+
 class Priority(IntEnum):
-    """What goes first. ``STAGE`` and ``PROOF`` are pictures that the screen waits for."""
+    """What goes first. ``STAGE`` and ``PROOF`` are pictures that the screen waits for, ``CHECK`` is
+    all that somebody waits for besides, such as photos that come in."""
 
     STAGE = 0
     PROOF = 1
@@ -51,12 +56,12 @@ class _Task:
 class WorkDesk:
     """Runs work in threads, the most urgent first. Belongs to one event loop.
 
-    One thread draws for the screen alone, so that no long work is ever in its way, and one
-    picture at a time, since drawing takes all cores; the others do everything else.
+    One thread draws for the screen alone, one picture at a time, since drawing takes all cores;
+    another is kept from jobs, so that no long work is in the way of checks either.
     """
 
     def __init__(self, threads: int | None = None, budget: int | None = None) -> None:
-        self._threads = max(2, threads or os.cpu_count() or 2)
+        self._threads = max(LEAST_THREADS, threads or os.cpu_count() or 1)
         self._budget = budget or _half_of_memory()
         self._pool = ThreadPoolExecutor(self._threads, thread_name_prefix="work")
         self._waiting: list[_Task] = []
@@ -117,7 +122,12 @@ class WorkDesk:
 
     def _has_thread_for(self, task: _Task) -> bool:
         alike = [one for one in self._running if one.is_for_screen == task.is_for_screen]
-        return len(alike) < (1 if task.is_for_screen else self._threads - 1)
+        if task.is_for_screen:
+            return not alike
+        jobs = [one for one in alike if one.priority == Priority.JOB]
+        if task.priority == Priority.JOB and len(jobs) >= self._threads - 2:
+            return False
+        return len(alike) < self._threads - 1
 
     def _has_memory_for(self, task: _Task) -> bool:
         used = sum(one.memory for one in self._running)

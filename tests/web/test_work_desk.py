@@ -59,25 +59,26 @@ class WorkDeskTest(DeskTest):
         await asyncio.gather(*tasks)
         self.assertEqual(self.done, ["a", "stage", "b"])
 
-    async def test_long_work_is_never_in_the_way_of_the_stage(self):
+    async def test_long_work_is_never_in_the_way_of_the_stage_or_of_checks(self):
         jobs = [await self.ask(number, JOB) for number in range(4)]
-        await self.until_begun(2)  # of three threads one is for the screen
-        stage = await self.ask("stage", STAGE)
+        await self.until_begun(1)  # of three threads one is the screen's, one kept from jobs
+        rest = [await self.ask("stage", STAGE), await self.ask("check", CHECK)]
         await self.until_begun(3)
-        self.assertEqual(self.began[2], "stage")
+        self.assertEqual(set(self.began[1:]), {"stage", "check"})
         self.gate.set()
-        await asyncio.gather(stage, *jobs)
+        await asyncio.gather(*rest, *jobs)
 
     async def test_checks_go_before_jobs_and_thumbnails_last(self):
-        first = [await self.ask(name, JOB) for name in "ab"]
+        first = [await self.ask(name, CHECK) for name in "ab"]
         order = ((THUMBNAIL, "thumbnail"), (JOB, "job"), (CHECK, "check"))
         rest = [await self.ask(name, priority) for priority, name in order]
+        await self.until_begun(2)
         self.gate.set()
         await asyncio.gather(*first, *rest)
         self.assertEqual(self.began[2:], ["check", "job", "thumbnail"])
 
     async def test_what_memory_is_too_short_for_waits_for_it(self):
-        tasks = [await self.ask(name, JOB, memory=60) for name in "ab"]
+        tasks = [await self.ask(name, CHECK, memory=60) for name in "ab"]
         tasks.append(await self.ask("small", THUMBNAIL, memory=1))
         await self.until_begun(1)  # the small one does not overtake, or "b" might wait for ever
         self.gate.set()

@@ -61,7 +61,7 @@ async def add_photo(request: Request, name: Name, state: AppStateDep) -> Photo:
     data = await body_of(request, MAX_PHOTO_BYTES, too_large)
     record, known = await state.desk.run(
         lambda: state.store.photos.add(data, name),
-        Priority.JOB,
+        Priority.CHECK,
         memory=BYTES_PER_PIXEL * await run_in_threadpool(pixels_of, data),
     )
     return _photo(record, known)
