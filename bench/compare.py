@@ -44,8 +44,8 @@ class Worker:
         return answer
 
     def close(self) -> None:
-        self._process.terminate()
-        self._process.wait()
+        """End it by the end of its input, so that it ends what it started."""
+        self._process.communicate()
 
 
 def work_for(figures: list[Figure]) -> None:

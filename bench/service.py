@@ -2,7 +2,6 @@
 
 import io
 import json
-import os
 import subprocess
 import sys
 import tempfile
@@ -63,6 +62,15 @@ def pointer_figures(undo: ExitStack) -> Iterator[Figure]:
     )
 
 
+# Without the built front end, which another checkout may not have.
+_SERVE = """
+import sys
+from pathlib import Path
+from lucky_margin.web.server import serve
+serve(data=Path(sys.argv[1]), frontend=None, port=0)
+"""
+
+
 class _Page:
     """What a page sends and gets."""
 
@@ -95,9 +103,10 @@ class _Page:
 def _service() -> Iterator[_Page]:
     """A service of this checkout in a process of its own, with a photo."""
     with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-m", "lucky_margin.cli", "serve", "--port", "0"]
-        environment = os.environ | {"LUCKY_MARGIN_DATA": folder}
-        process = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE, text=True)
+        command = [sys.executable, "-c", _SERVE, folder]
+        process = subprocess.Popen(
+            command, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE, text=True
+        )
         try:
             assert process.stdout is not None
             url = process.stdout.readline().split()[4]
