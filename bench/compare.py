@@ -81,11 +81,7 @@ def _checked_out(commit: str) -> Iterator[Path]:
             subprocess.run(["git", "worktree", "remove", "--force", checkout], check=True)
 
 
-_COMPILE = """
-from lucky_margin.core import sampling, tone
-sampling.warm_up()
-tone.warm_up()
-"""
+_COMPILE = "from lucky_margin.core.warm_up import warm_up; warm_up()"
 
 
 def _line(name: str, workers: list[Worker]) -> str:

@@ -11,7 +11,7 @@ from fastapi.responses import FileResponse
 from starlette.staticfiles import StaticFiles
 
 from lucky_margin import __version__
-from lucky_margin.core import sampling, tone
+from lucky_margin.core.warm_up import warm_up
 from lucky_margin.web import problems
 from lucky_margin.web.app_state import AppState
 from lucky_margin.web.guard import guard
@@ -46,7 +46,7 @@ def create_app(settings: Settings) -> FastAPI:
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        threading.Thread(target=_warm_up, name="warm-up", daemon=True).start()
+        threading.Thread(target=warm_up, name="warm-up", daemon=True).start()
         yield
         app.state.shared.close()
 
@@ -71,11 +71,6 @@ def create_app(settings: Settings) -> FastAPI:
     describe = app.openapi
     app.openapi = lambda: app.openapi_schema or problems.described(describe())  # type: ignore[method-assign]
     return app
-
-
-def _warm_up() -> None:
-    sampling.warm_up()
-    tone.warm_up()
 
 
 def _serve_frontend(app: FastAPI, folder: Path) -> None:

@@ -4,6 +4,7 @@ size may do differently in it. A new step begins with an entry here."""
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from lucky_margin.core.document.cut_out import CutOut, Outlines
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Watermark
 from lucky_margin.core.document.shapes import Rectangle
@@ -12,6 +13,7 @@ from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.summaries import (
     border_in_words,
     crop_in_words,
+    cut_out_in_words,
     export_change_in_words,
     export_in_words,
     pieces_change_in_words,
@@ -84,6 +86,17 @@ STEPS = (
         is_set=lambda finish, size: finish.as_set("tone", size).is_set,
         change=lambda _, now: f"Tone: {tone_in_words(now.tone)}",
         values={"tone": Tone},
+        has_switch=True,
+    ),
+    Step(
+        key="cut_out",
+        title="Cut-out",
+        summary=lambda finish, size: cut_out_in_words(
+            finish.cut_out_of(size), finish.outlines_of(size)
+        ),
+        is_set=lambda finish, size: finish.cut_out_of(size).is_set,
+        change=lambda _, now: f"Cut-out: {cut_out_in_words(now.cut_out, now.outlines)}",
+        values={"cut_out": CutOut, "outlines": Outlines},
         has_switch=True,
     ),
     Step(

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
+from lucky_margin.core.document.cut_out import CutOut, Outlines
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.migrations import up_to_date
 from lucky_margin.core.document.overrides import Changes
@@ -86,6 +87,8 @@ class Finish(Value):
     focus: Focus | None = None
     turn: Turn = Turn()
     tone: Tone = Tone()
+    cut_out: CutOut = CutOut()
+    outlines: Outlines = Outlines()
     border: Border = Border()
     pieces: Annotated[tuple[Piece, ...], Field(max_length=MOST_PIECES)] = ()
     watermark: Watermark = Watermark()
@@ -139,6 +142,16 @@ class Finish(Value):
         one."""
         tone: Tone = self.as_set("tone", size)
         return tone if tone.on and self.photo else Tone()
+
+    def cut_out_of(self, size: Size) -> CutOut:
+        """The cut-out as ``size`` has it; of no photo, the default one."""
+        cut_out: CutOut = self.as_set("cut_out", size)
+        return cut_out if self.photo else CutOut()
+
+    def outlines_of(self, size: Size) -> Outlines:
+        """The lines round the subject as ``size`` has them; none where nothing is cut out."""
+        outlines: Outlines = self.as_set("outlines", size)
+        return outlines if self.cut_out_of(size).on else Outlines()
 
     def ground_of(self, place: GroundPlace, size: Size) -> Ground:
         """What shows behind the photo, or outside the shape, on ``size``."""

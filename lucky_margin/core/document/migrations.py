@@ -58,7 +58,7 @@ def _to_version_3(document: Json) -> None:
 
 
 def _to_version_5(_: Json) -> None:
-    """A size may have its own grounds, and a finish no photo."""
+    """A size may have its own grounds, a finish no photo, and a photo its subject cut out."""
 
 
 def _to_version_4(document: Json) -> None:

@@ -9,6 +9,7 @@ from typing import Any, TypeVar
 
 from pydantic import Field, SerializerFunctionWrapHandler, create_model, model_serializer
 
+from lucky_margin.core.document.cut_out import CutOut, Outlines
 from lucky_margin.core.document.pieces import (
     BadgePiece,
     MarkPiece,
@@ -80,6 +81,17 @@ class ToneChanges(changes_of(Tone), Changes):  # type: ignore[misc]
     """Overrides of the photo's brightness and colour."""
 
 
+_FOR_ALL_SIZES = ("boxes", "mask", "strokes", "edge")
+
+
+class CutOutChanges(changes_of(CutOut, leave_out=_FOR_ALL_SIZES), Changes):  # type: ignore[misc]
+    """Overrides of the cut-out: whether it is on; what is cut out is the photo's alone."""
+
+
+class OutlinesChanges(changes_of(Outlines), Changes):  # type: ignore[misc]
+    """Overrides of the lines round the subject, all of them at once."""
+
+
 class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
     """Overrides of the border."""
 
@@ -101,6 +113,8 @@ class Overrides(Value):
 
     turn: TurnChanges = TurnChanges()
     tone: ToneChanges = ToneChanges()
+    cut_out: CutOutChanges = CutOutChanges()
+    outlines: OutlinesChanges = OutlinesChanges()
     border: BorderChanges = BorderChanges()
     pieces: dict[Identifier, PieceChanges] = Field(default_factory=dict)
     watermark: WatermarkChanges = WatermarkChanges()

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 
+from lucky_margin.core.document.cut_out import CutOut, Outlines
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
@@ -59,6 +60,19 @@ def crop_in_words(finish: Finish, size: Size) -> str:
         parts.append(turn_in_words(turn))
     if size.shape != Rectangle():
         parts.append(shape_in_words(size.shape))
+    return ", ".join(parts)
+
+
+def cut_out_in_words(cut_out: CutOut, outlines: Outlines) -> str:
+    """What is cut out: "none", "the subject", "2 subjects, 3 strokes, outlined #FFFFFF"."""
+    if not cut_out.on:
+        return "none"
+    parts = [f"{len(cut_out.boxes)} subjects" if len(cut_out.boxes) > 1 else "the subject"]
+    if cut_out.strokes:
+        parts.append(f"{len(cut_out.strokes)} stroke{'s' if len(cut_out.strokes) > 1 else ''}")
+    if outlines.lines:
+        colours = " and ".join(colour_in_words(line.colour) for line in outlines.lines)
+        parts.append(f"outlined {colours}")
     return ", ".join(parts)
 
 

@@ -170,16 +170,31 @@ class DrawFocus(EditBase):
 @carries_out(DrawFocus)
 def draw_focus(scene: Scene, edit: DrawFocus) -> Edited:
     """A focus point, or with a box when the corners are far enough apart."""
-    corners = [scene.photo.to_photo(x, y) for x in (edit.x0, edit.x1) for y in (edit.y0, edit.y1)]
+    box = photo_box(scene, edit.x0, edit.y0, edit.x1, edit.y1)
+    xs, ys = _on_photo(scene, edit.x0, edit.y0, edit.x1, edit.y1)
+    point = Point(x=(min(xs) + max(xs)) / 2, y=(min(ys) + max(ys)) / 2)
+    return Edited.of(scene, changed(scene.finish, focus=Focus(point=point, box=box)))
+
+
+def photo_box(scene: Scene, x0: float, y0: float, x1: float, y1: float) -> Box | None:
+    """The box between two corners (turned pixels) in photo space, cut to the photo; None when it is
+    hardly more than a point."""
+    xs, ys = _on_photo(scene, x0, y0, x1, y1)
+    left, top, width, height = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
+    if width * scene.facts.width < LEAST_BOX or height * scene.facts.height < LEAST_BOX:
+        return None
+    # Rounding may not carry the far edges past the photo.
+    return Box(left=left, top=top, width=min(width, 1 - left), height=min(height, 1 - top))
+
+
+def _on_photo(
+    scene: Scene, x0: float, y0: float, x1: float, y1: float
+) -> tuple[list[float], list[float]]:
+    """All four corners, in photo space, inside the photo."""
+    corners = [scene.photo.to_photo(x, y) for x in (x0, x1) for y in (y0, y1)]
     xs = [clamped(x / scene.facts.width, 0, 1) for x, _ in corners]
     ys = [clamped(y / scene.facts.height, 0, 1) for _, y in corners]
-    left, top, width, height = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
-    point = Point(x=left + width / 2, y=top + height / 2)
-    box = None
-    if width * scene.facts.width >= LEAST_BOX and height * scene.facts.height >= LEAST_BOX:
-        # Rounding may not carry the far edges past the photo.
-        box = Box(left=left, top=top, width=min(width, 1 - left), height=min(height, 1 - top))
-    return Edited.of(scene, changed(scene.finish, focus=Focus(point=point, box=box)))
+    return xs, ys
 
 
 class TurnQuarter(EditBase):

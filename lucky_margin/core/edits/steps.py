@@ -74,6 +74,8 @@ def _setter(field: str) -> type[EditBase]:
 _SETTERS = {field: _setter(field) for field in VALUES}
 SetTurn: Any = _SETTERS["turn"]
 SetTone: Any = _SETTERS["tone"]
+SetCutOut: Any = _SETTERS["cut_out"]
+SetOutlines: Any = _SETTERS["outlines"]
 SetBorder: Any = _SETTERS["border"]
 SetWatermark: Any = _SETTERS["watermark"]
 SetExport: Any = _SETTERS["export"]
@@ -91,7 +93,7 @@ class SwitchStep(EditBase):
 @carries_out(SwitchStep)
 def switch_step(scene: Scene, edit: SwitchStep) -> Edited:
     """A step that is switched on with nothing in it yet begins with what is usual."""
-    (field,) = step_named(edit.step).fields
+    field = step_named(edit.step).fields[0]
     usual = USUAL.get(field, {}) if edit.on else {}
     present = scene.finish.as_set(field, scene.size)
     begins = usual if not changed(present, on=True).is_set else {}

@@ -28,6 +28,8 @@ class Layer:
     opacity: float = 1.0
     spared: Box | None = None
     """Where the mask is certainly empty, in the sheet's pixels; only saves time."""
+    blend: BlendMode = "normal"
+    """Of a colour with a mask."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -152,7 +154,8 @@ def _draw_colour(canvas: skia.Canvas, colour: str, layer: Layer) -> None:
         )
         if not spared.isEmpty():
             canvas.clipRect(spared, skia.ClipOp.kDifference)
-    canvas.drawImage(_mask(layer.mask), 0, 0, paint=skia.Paint(Color=packed))
+    paint = skia.Paint(Color=packed, BlendMode=_BLEND_MODES[layer.blend])
+    canvas.drawImage(_mask(layer.mask), 0, 0, paint=paint)
     canvas.restore()
 
 

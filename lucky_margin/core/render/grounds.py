@@ -13,6 +13,7 @@ from lucky_margin.core.framing import Frame, following, laid, largest_inside, wh
 from lucky_margin.core.grounds import blurred_cover, gradient_over, working_sides
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import pick_level, placed
+from lucky_margin.core.render.shown import ShownPhoto
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene, Sources
 from lucky_margin.core.types import Picture8, Picture16
@@ -52,9 +53,8 @@ def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
 
     def make() -> Picture16:
         width, height = working_sides(ratio)
-        photo, onto_copy = pick_level(
-            sha256, mapping.after(Affine(1 / width, 0, 0, 1 / height)), sources
-        )
+        to_photo = mapping.after(Affine(1 / width, 0, 0, 1 / height))
+        photo, onto_copy = pick_level(ShownPhoto(sha256, sources), to_photo)
         return blurred_cover(photo, onto_copy, width, height, ground.blur)
 
     blurred = sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make)
@@ -73,4 +73,5 @@ def _other(ground: OtherPhoto, frame: Frame, grid: Grid, sources: Sources) -> Pi
     facts = sources.facts(ground.sha256)
     output = whole(frame.output.width, frame.output.height)
     window = largest_inside(whole(facts.width, facts.height), output.ratio)
-    return placed(ground.sha256, laid(window, output).after(grid.to_full), grid.region, sources)
+    photo = ShownPhoto(ground.sha256, sources)
+    return placed(photo, laid(window, output).after(grid.to_full), grid.region)

@@ -18,18 +18,20 @@ from lucky_margin.core.render.grounds import fill_of
 from lucky_margin.core.render.laying import area_under, placed, toned_photo
 from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import sprite_on
+from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.render.subject_lines import lines_round_subject
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
 WHITE = "#FFFFFF"
 
 DRAWING_ORDER = (
-    "flattening", "outside", "backdrop", "photo", "pieces", "border", "pieces over the border",
-    "unclipped pieces", "watermark",
+    "flattening", "outside", "backdrop", "outlines", "photo", "inside outlines", "pieces",
+    "border", "pieces over the border", "unclipped pieces", "watermark",
 )  # fmt: skip
 """Of everything that is drawn, back to front."""
 
-FRAMED = ("backdrop", "photo", "pieces")
+FRAMED = ("backdrop", "outlines", "photo", "inside outlines", "pieces")
 """What an outside border frames: it ends where the border begins."""
 
 UNCLIPPED = ("flattening", "outside", "unclipped pieces")
@@ -89,15 +91,19 @@ def whole_photo(scene: Scene, grid: Grid) -> list[AnyLayer]:
     mapping = photo.to_photo.after(grid.to_full)
     is_askew = photo.turn.straighten != 0
     mask = _covered(_surface(photo), grid, scene) if is_askew else None
-    return [Layer(placed(scene.photo_sha256, mapping, grid.region, scene.sources), mask)]
+    return [Layer(placed(shown_photo(scene).whole, mapping, grid.region), mask)]
 
 
-def photo_under(scene: Scene, tone: Tone, grid: Grid) -> Picture8:
-    """The photo laid under ``grid`` as the scene frames it, with ``tone``."""
+def photo_under(scene: Scene, tone: Tone, grid: Grid, *, whole: bool = False) -> Picture8:
+    """The photo laid under ``grid`` as the scene frames it, with ``tone``: its subject alone where
+    that is cut out, unless the ``whole`` one is asked for."""
     mapping = scene.mapping(grid.to_full)
+    photo = shown_photo(scene)
+    if whole:
+        photo = photo.whole
     if not tone.is_set:
-        return placed(scene.photo_sha256, mapping, grid.region, scene.sources)
-    return toned_photo(scene.photo_sha256, tone, mapping, grid.scale_x, grid.region, scene.sources)
+        return placed(photo, mapping, grid.region)
+    return toned_photo(photo, tone, mapping, grid.scale_x, grid.region)
 
 
 def flatten_colour(scene: Scene) -> str:
@@ -133,12 +139,24 @@ def _photo(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     if scene.finish.photo is None:
         return []
     grid, view = drawing.grid, drawing.view
-    picture = photo_under(scene, Tone() if view == "before" else scene.tone, grid)
+    if view == "before":
+        return [Layer(photo_under(scene, Tone(), grid, whole=True), _photo_mask(scene, grid))]
+    picture = photo_under(scene, scene.tone, grid)
     if view == "clipping":
         picture = with_clipping(picture, grid.region)
     elif view == "mask":
         picture = with_veil(picture, _area_mask(scene, drawing))
     return [Layer(picture, _photo_mask(scene, grid))]
+
+
+def _outlines(scene: Scene, drawing: Drawing, *, inside: bool) -> list[AnyLayer]:
+    if drawing.view == "before":
+        return []
+    return [
+        Layer(line.colour, mask, line.opacity, blend=line.blend)
+        for line, mask in lines_round_subject(scene, drawing.grid)
+        if line.inside == inside
+    ]
 
 
 def _area_mask(scene: Scene, drawing: Drawing) -> Mask:
@@ -151,13 +169,12 @@ def _area_mask(scene: Scene, drawing: Drawing) -> Mask:
         raise BadInput(f"There is no area {number + 1}; this tone has {len(areas)}.")
     grid = drawing.grid
     return area_under(
-        scene.photo_sha256,
+        shown_photo(scene),
         scene.tone,
         areas[number],
         scene.mapping(grid.to_full),
         grid.scale_x,
         grid.region,
-        scene.sources,
     )
 
 
@@ -214,7 +231,9 @@ _DRAWN: dict[str, Callable[[Scene, Drawing], list[AnyLayer]]] = {
     "flattening": _flattening,
     "outside": _outside,
     "backdrop": _backdrop,
+    "outlines": lambda scene, drawing: _outlines(scene, drawing, inside=False),
     "photo": _photo,
+    "inside outlines": lambda scene, drawing: _outlines(scene, drawing, inside=True),
     "pieces": lambda scene, drawing: _pieces(scene, drawing, over=False, clipped=True),
     "border": _border,
     "pieces over the border": lambda scene, drawing: _pieces(

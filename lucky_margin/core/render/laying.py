@@ -8,8 +8,9 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.document import Area, TableLook, Tone
+from lucky_margin.core.render.shown import ShownPhoto
 from lucky_margin.core.sampling import place, place_at_16_bits
-from lucky_margin.core.scene import DerivedKey, PictureCache, Sources
+from lucky_margin.core.scene import DerivedKey, PictureCache
 from lucky_margin.core.tone import (
     BASES_SIDE,
     BASES_VERSION,
@@ -37,27 +38,27 @@ STRIP_PIXELS = 4_000_000
 """Pixels that are toned at a time."""
 
 
-def placed(sha256: str, mapping: Affine, region: Region, sources: Sources) -> Picture8:
+def placed(photo: ShownPhoto, mapping: Affine, region: Region) -> Picture8:
     """``region`` of a picture under whose pixels ``mapping`` lays the photo (photo pixels)."""
 
     def make() -> Picture8:
-        photo, onto_copy = pick_level(sha256, mapping, sources)
-        return place(photo, onto_copy, region)
+        copy, onto_copy = pick_level(photo, mapping)
+        return place(copy, onto_copy, region)
 
-    return sources.cache.get_or_make(("placed", sha256, mapping, region), make)
+    return photo.sources.cache.get_or_make(("placed", photo.key, mapping, region), make)
 
 
 def toned_photo(
-    sha256: str, tone: Tone, mapping: Affine, scale: float, region: Region, sources: Sources
+    photo: ShownPhoto, tone: Tone, mapping: Affine, scale: float, region: Region
 ) -> Picture8:
     """``placed``, with ``tone``; ``scale`` is picture pixels to one output pixel.
 
     A large picture is made in strips, so that 16 bits of all of it are never held at once.
     """
     left, top, width, height = region
-    strip = _Strips(sha256, with_look(tone), mapping, scale, sources)
+    strip = _Strips(photo, with_look(tone), mapping, scale)
     if width * height <= STRIP_PIXELS:
-        return strip.toned(region, sources.cache)
+        return strip.toned(region, photo.sources.cache)
     rows = max(1, STRIP_PIXELS // width)
     first = strip.toned((left, top, width, min(rows, height)), NO_CACHE)
     out = np.empty((height, width, first.shape[2]), np.uint8)
@@ -69,16 +70,10 @@ def toned_photo(
 
 
 def area_under(
-    sha256: str,
-    tone: Tone,
-    area: Area,
-    mapping: Affine,
-    scale: float,
-    region: Region,
-    sources: Sources,
+    photo: ShownPhoto, tone: Tone, area: Area, mapping: Affine, scale: float, region: Region
 ) -> Mask:
     """What of ``region`` lies in an ``area`` of ``tone``; the rest is as in ``toned_photo``."""
-    return _Strips(sha256, with_look(tone), mapping, scale, sources).area(area, region)
+    return _Strips(photo, with_look(tone), mapping, scale).area(area, region)
 
 
 NO_CACHE = PictureCache(max_bytes=0)
@@ -89,11 +84,10 @@ NO_CACHE = PictureCache(max_bytes=0)
 class _Strips:
     """One toned photo laid under a picture, any part of which can be made."""
 
-    sha256: str
+    photo: ShownPhoto
     tone: Tone
     mapping: Affine
     scale: float
-    sources: Sources
 
     def toned(self, region: Region, cache: PictureCache) -> Picture8:
         tone = self.tone
@@ -107,22 +101,22 @@ class _Strips:
     def area(self, area: Area, region: Region) -> Mask:
         """What of ``region`` lies in one of the tone's areas."""
         coverage = area_coverage(
-            self._fine(region, self.sources.cache),
+            self._fine(region, self.photo.sources.cache),
             area,
             on_photo=self._on_photo(),
-            lines=self._lines(region, self.sources.cache) if needs_regions(area) else None,
+            lines=self._lines(region, self.photo.sources.cache) if needs_regions(area) else None,
             origin=region[:2],
         )
         return np.rint(255 * coverage).astype(np.uint8)
 
     def _on_photo(self) -> OnPhoto:
-        facts = self.sources.facts(self.sha256)
+        facts = self.photo.facts
         return OnPhoto(facts.width, facts.height, self.mapping)
 
     def _fine(self, region: Region, cache: PictureCache) -> Picture16:
         """The photo's pixels at 16 bits, with the tone's detail; kept while light and colour
         are tried."""
-        key = (self.sha256, self.mapping, region, self._table_key)
+        key = (self.photo.key, self.mapping, region, self._table_key)
         if not needs_detail(self.tone):
             return cache.get_or_make(("at 16 bits", *key), lambda: self._sampled(region))
         tone = self.tone
@@ -137,7 +131,7 @@ class _Strips:
         )
 
     def _sampled(self, region: Region) -> Picture16:
-        photo, onto_copy = pick_level(self.sha256, self.mapping, self.sources)
+        photo, onto_copy = pick_level(self.photo, self.mapping)
         picture = place_at_16_bits(photo, onto_copy, region)
         return picture if self._table_key is None else self._under_table(picture, *self._table_key)
 
@@ -148,10 +142,10 @@ class _Strips:
 
     def _under_table(self, picture: AnyPicture, sha256: str, strength: float) -> Picture16:
         """The picture under the colour table of the tone's look."""
-        return with_table(picture, self.sources.table(sha256), strength / 100)
+        return with_table(picture, self.photo.sources.table(sha256), strength / 100)
 
     def _detailed(self, region: Region) -> Picture16:
-        facts = self.sources.facts(self.sha256)
+        facts = self.photo.facts
         long_side, step = max(facts.width, facts.height), self.mapping.mean_scale
         left, top, width, height = region
         beyond = apron(self.tone, step, long_side)
@@ -163,11 +157,11 @@ class _Strips:
 
     def _lines(self, region: Region, cache: PictureCache) -> NDArray[np.float32]:
         """The photo's bases under ``region``; made once for a photo, laid once for a picture."""
-        facts = self.sources.facts(self.sha256)
+        facts = self.photo.facts
 
         def make() -> NDArray[np.float32]:
             step = max(facts.width, facts.height) / BASES_SIDE
-            photo, _ = pick_level(self.sha256, scaling(step, step), self.sources)
+            photo, _ = pick_level(self.photo.whole, scaling(step, step))
             if self._table_key is not None:
                 photo = self._under_table(photo, *self._table_key)
             return bases_of(photo, facts.width).lines
@@ -175,26 +169,28 @@ class _Strips:
         lines = self._kept_lines(make)
         bases = Bases(lines, lines.shape[1] / facts.width)
         return cache.get_or_make(
-            ("laid bases", self.sha256, self._table_key, self.mapping, region),
+            ("laid bases", self.photo.sha256, self._table_key, self.mapping, region),
             lambda: bases.laid(self.mapping, region),
         )
 
     def _kept_lines(self, make: Callable[[], NDArray[np.float32]]) -> NDArray[np.float32]:
         """Those of the photo alone are kept with what else is made of it."""
         if self._table_key is None:
-            return self.sources.derived(
-                DerivedKey("bases", self.sha256, version=BASES_VERSION), make
+            return self.photo.sources.derived(
+                DerivedKey("bases", self.photo.sha256, version=BASES_VERSION), make
             )
-        return self.sources.cache.get_or_make(("bases", self.sha256, self._table_key), make)
+        return self.photo.sources.cache.get_or_make(
+            ("bases", self.photo.sha256, self._table_key), make
+        )
 
 
-def pick_level(sha256: str, mapping: Affine, sources: Sources) -> tuple[AnyPicture, Affine]:
+def pick_level(photo: ShownPhoto, mapping: Affine) -> tuple[AnyPicture, Affine]:
     """The most often halved copy that still has ``MIN_SOURCE_PIXELS`` for a picture pixel, and
     ``mapping`` onto its pixels."""
-    facts = sources.facts(sha256)
+    facts = photo.facts
     number, step = 0, mapping.mean_scale
     while step >= 2 * MIN_SOURCE_PIXELS and min(facts.width, facts.height) >= 2 ** (number + 1):
         step /= 2
         number += 1
     share = 0.5**number
-    return sources.level(sha256, number), scaling(share, share).after(mapping)
+    return photo.level(number), scaling(share, share).after(mapping)

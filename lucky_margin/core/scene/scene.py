@@ -10,9 +10,11 @@ from typing import Any
 from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import (
     Border,
+    CutOut,
     Finish,
     FixedPixels,
     Ground,
+    Outlines,
     Overrides,
     Size,
     Tone,
@@ -86,6 +88,16 @@ class Scene:
     def tone(self) -> Tone:
         """The tone as the size has it; the default one when it is off."""
         return self.finish.tone_of(self.size)
+
+    @cached_property
+    def cut_out(self) -> CutOut:
+        """The cut-out as the size has it."""
+        return self.finish.cut_out_of(self.size)
+
+    @cached_property
+    def outlines(self) -> Outlines:
+        """The lines round the subject as the size has them; none where nothing is cut out."""
+        return self.finish.outlines_of(self.size)
 
     @property
     def backdrop(self) -> Ground:

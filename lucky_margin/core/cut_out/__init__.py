@@ -1,0 +1,52 @@
+"""The cut-out: finding the subject of a photo, mending it by strokes, and showing it alone."""
+
+import numpy as np
+
+from lucky_margin.core.cut_out.deciding import decided
+from lucky_margin.core.cut_out.distances import geodesic_distance
+from lucky_margin.core.cut_out.doubts import doubts_about
+from lucky_margin.core.cut_out.evidence import Evidence
+from lucky_margin.core.cut_out.find import (
+    VERSION,
+    WORKING_SIDE,
+    after_stroke,
+    brings_own,
+    coverage,
+    deciding_strokes,
+    mask_coverage,
+    mended,
+    place_of,
+    proposal,
+    subject_boxes,
+    working_picture,
+)
+from lucky_margin.core.cut_out.subject import Matte, box_of, matte_of, subject_picture
+
+__all__ = [
+    "VERSION",
+    "WORKING_SIDE",
+    "Evidence",
+    "Matte",
+    "after_stroke",
+    "box_of",
+    "brings_own",
+    "coverage",
+    "deciding_strokes",
+    "doubts_about",
+    "mask_coverage",
+    "matte_of",
+    "mended",
+    "place_of",
+    "proposal",
+    "subject_boxes",
+    "subject_picture",
+    "warm_up",
+    "working_picture",
+]
+
+
+def warm_up() -> None:
+    """Compile the loops, or load them, so that no first subject waits for that."""
+    nothing = np.zeros((2, 2), np.float32)
+    geodesic_distance(nothing, np.eye(2, dtype=np.bool_))
+    decided(nothing, np.zeros((4, 2, 2), np.float32), nothing, 1)

@@ -1,0 +1,153 @@
+"""What speaks for the subject at each place of a box, and what strokes add to it.
+
+The evidence is one array of float32, shape (rows, columns, 5): the small picture in CIELAB, what is
+known before colours are compared (a logarithm of likelihoods), and how far each pixel is subject by
+the last decision, 0..1. So one array says all that the next stroke starts from.
+"""
+
+from collections.abc import Sequence
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from lucky_margin.core.cut_out.colours import colour_bins, likelihood, unlike_outside
+from lucky_margin.core.cut_out.deciding import decided, links_of
+from lucky_margin.core.cut_out.distances import geodesic_distance
+from lucky_margin.core.cut_out.enclosed import enclosed, gradient
+from lucky_margin.core.cut_out.network import guessed
+from lucky_margin.core.cut_out.places import inside, touched
+from lucky_margin.core.document import Box, Stroke
+
+Floats = NDArray[np.float32]
+Mask = NDArray[np.bool_]
+Evidence = Floats
+
+SIDE = 400
+"""Longest side at which is decided, in pixels."""
+
+EDGES_WEIGHT, COLOURS_WEIGHT = 0.5, 2.0
+"""Beside the network's guess, which weighs 1."""
+
+UNRELATED, RELATED = 0.25, 0.45
+"""Correlations with the network's guess at which colours unlike those outside the box count not at
+all, and fully. On pale things before pale grounds colours say nothing."""
+
+LEAST_TRUST = 0.5
+"""What colours count at least once the subject's are known."""
+
+LATER, LATER_SURE = 0.4, 0.3
+"""What the first guesses still weigh once the subject's colours are known; less the more colours
+can be trusted."""
+
+DECISIVE, AMBIGUOUS = 0.2, 0.35
+"""Shares of the box in which a colour may occur on both sides, at which colours count fully, and
+not at all."""
+
+ROUNDS, STEPS = 4, 120
+"""How often colours are learned anew, and the steps of each decision."""
+
+CERTAIN, OUTSIDE = 40.0, 20.0
+"""Evidence that nothing outweighs: of a stroke, and against what lies outside the boxes."""
+
+WIDENS = 0.5
+"""How near a stroke that keeps must be, so that what lies outside the boxes is looked at too."""
+
+STROKE_EVIDENCE = 8.0
+"""What a stroke says right beside it."""
+
+STROKE_COLOURS, STROKE_RADII = 6.0, 8.0
+"""What a stroke says has sunk to a third after so much change of colour on the way (CIELAB), or so
+many of its radii: a larger brush reaches further."""
+
+FAR = 0.05
+"""Nothing changes where less of a stroke's evidence than this arrives."""
+
+
+def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
+    """The evidence of the photo's part at ``place`` (photo space) before any stroke.
+
+    ``crop`` has shape (rows, columns, 3) with encoded sRGB 0..1.
+    """
+    within_crop = inside(boxes, place, *crop.shape[:2])
+    shrink = min(1.0, SIDE / max(crop.shape[:2]))
+    small = cv2.resize(crop, None, fx=shrink, fy=shrink, interpolation=cv2.INTER_AREA)
+    rows, columns = small.shape[:2]
+    within = inside(boxes, place, rows, columns)
+    lab = np.asarray(cv2.cvtColor(small, cv2.COLOR_RGB2LAB), np.float32)
+    edges = _small(enclosed(crop, within_crop), rows, columns)
+    guess = _small(guessed(crop, within_crop), rows, columns)
+    bins = colour_bins(lab)
+    unlike = np.clip(unlike_outside(bins, within), 0.05, 0.95).astype(np.float32)
+    unlike = np.asarray(cv2.GaussianBlur(unlike, (0, 0), 1.0), np.float32)
+    trust = _trust(unlike[within], guess[within])
+    later_weight = LATER_SURE * trust + LATER * (1 - trust)
+    prior = _log_odds(np.clip(guess, 0.03, 0.97))
+    prior += EDGES_WEIGHT * _log_odds(np.clip(edges, 0.02, 0.98))
+    prior += COLOURS_WEIGHT * trust * _log_odds(unlike)
+    prior[~within] = -OUTSIDE
+    share = np.asarray(1 / (1 + np.exp(-prior)), np.float32)
+    links = links_of(lab)
+    colours_count = max(LEAST_TRUST, trust)
+    for round_ in range(ROUNDS):
+        weight = 1.0 if round_ == 0 else later_weight
+        share = decided(
+            _with_prior(colours_count * likelihood(bins, share), weight * prior, within),
+            links, share, STEPS,
+        )  # fmt: skip
+    later = np.where(within, later_weight * prior, -OUTSIDE)
+    return np.dstack([lab, later, share]).astype(np.float32)
+
+
+def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
+    """The evidence after one more stroke, of a brush that keeps or leaves out.
+
+    What a stroke changes is connected with it and goes its way: a stroke that keeps takes nothing
+    away.
+    """
+    rows, columns = evidence.shape[:2]
+    lab, prior, share = evidence[:, :, :3], evidence[:, :, 3], evidence[:, :, 4]
+    keeps = stroke.brush == "keep"
+    drawn = touched(stroke, place, rows, columns) >= 0.5
+    if not drawn.any():
+        return evidence
+    radius = max(1.0, stroke.radius * max(rows / place.height, columns / place.width))
+    change = gradient(np.ascontiguousarray(lab), 0.8) / STROKE_COLOURS
+    near = np.exp(-geodesic_distance(change + np.float32(1 / (STROKE_RADII * radius)), drawn))
+    way = 1.0 if keeps else -1.0
+    if keeps:  # a subject may reach past its box where a stroke says so
+        prior = np.where((prior == -OUTSIDE) & (near > WIDENS), np.float32(0), prior)
+    # What earlier strokes said for certain stays.
+    prior = np.where(np.abs(prior) < OUTSIDE, prior + way * STROKE_EVIDENCE * near, prior)
+    prior[drawn] = way * CERTAIN
+    start = np.where(drawn, np.float32(keeps), share).astype(np.float32)
+    bins = colour_bins(lab)
+    learned = likelihood(bins, np.asarray(0.5 * (start > 0.5) + 0.5 * start, np.float32))
+    again = decided(learned + prior, links_of(lab), start, STEPS)
+    changed = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps) & (near > FAR) | drawn
+    _, labels = cv2.connectedComponents(changed.astype(np.uint8), connectivity=8)
+    kept = np.isin(labels, np.unique(labels[drawn])) & changed
+    return np.dstack([lab, prior, np.where(kept, again, share)]).astype(np.float32)
+
+
+def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
+    return np.asarray(np.where(within, colours + prior, -OUTSIDE), np.float32)
+
+
+def _trust(unlike: Floats, guess: Floats) -> float:
+    if unlike.size < 2 or unlike.std() < 1e-4 or guess.std() < 1e-4:
+        return 0.0
+    related = float(np.corrcoef(unlike, guess)[0, 1])
+    unclear = float(((unlike > 0.15) & (unlike < 0.85)).mean())
+    return float(
+        np.clip((related - UNRELATED) / (RELATED - UNRELATED), 0, 1)
+        * np.clip((AMBIGUOUS - unclear) / (AMBIGUOUS - DECISIVE), 0, 1)
+    )
+
+
+def _log_odds(share: Floats) -> Floats:
+    return np.asarray(np.log(share / (1 - share)), np.float32)
+
+
+def _small(values: Floats, rows: int, columns: int) -> Floats:
+    return np.asarray(cv2.resize(values, (columns, rows), interpolation=cv2.INTER_AREA), np.float32)

@@ -1,0 +1,105 @@
+"""The cut-out: which part of the photo is its subject."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from lucky_margin.core.document.values import Box, Colour, Sha256, Value
+from lucky_margin.core.document.washes import BlendMode
+
+MOST_SUBJECTS = 8
+MOST_OUTLINES = 5
+MOST_STROKES = 600
+MOST_STROKE_POINTS = 200
+
+Brush = Literal["keep", "leave_out", "soft_edge", "erase", "bring_back"]
+"""What a stroke says: this is subject, this is not, here is hair or grass; the last two paint
+coverage itself."""
+
+PhotoShare = Annotated[float, Field(ge=0, le=1)]
+
+
+class Stroke(Value):
+    """A stroke of a brush on the photo.
+
+    ``points`` are x and y in photo space (0..1), ``radius`` counts in the photo's long sides,
+    ``softness`` (0..1) is how much of the radius fades out; only painted coverage has one.
+    """
+
+    brush: Brush
+    radius: float = Field(ge=0.0005, le=0.25)
+    softness: float = Field(default=0, ge=0, le=1)
+    points: Annotated[
+        tuple[tuple[PhotoShare, PhotoShare], ...],
+        Field(min_length=1, max_length=MOST_STROKE_POINTS),
+    ]
+
+
+class SubjectEdge(Value):
+    """How the subject's edge is finished; lengths in the photo's long sides.
+
+    ``shift`` moves the edge out (above 0) or in, ``softness`` blurs it. Loose specks and holes
+    narrower than ``specks`` and ``holes`` are removed. ``clean_fringe`` takes the old background
+    out of the edge's colours.
+    """
+
+    shift: float = Field(default=0, ge=-0.01, le=0.01)
+    softness: float = Field(default=0, ge=0, le=0.01)
+    specks: float = Field(default=0.01, ge=0, le=0.2)
+    holes: float = Field(default=0, ge=0, le=0.2)
+    clean_fringe: bool = True
+
+
+class CutOut(Value):
+    """The subject cut out of the photo, so that the backdrop shows behind it.
+
+    ``boxes`` (photo space, 0..1) hold one subject each; without any, what stands out is found.
+    ``mask`` is a picture whose brightness is taken instead of what is found.
+    """
+
+    on: bool = False
+    boxes: Annotated[tuple[Box, ...], Field(max_length=MOST_SUBJECTS)] = ()
+    mask: Sha256 | None = None
+    strokes: Annotated[tuple[Stroke, ...], Field(max_length=MOST_STROKES)] = ()
+    edge: SubjectEdge = SubjectEdge()
+
+    @model_validator(mode="after")
+    def _boxes_inside_the_photo(self) -> "CutOut":
+        for box in self.boxes:
+            if not (box.left >= 0 and box.top >= 0 and box.right <= 1 and box.bottom <= 1):
+                raise ValueError("a subject's box has to lie inside the photo (0 to 1)")
+        return self
+
+    @property
+    def is_set(self) -> bool:
+        """Whether anything is cut out."""
+        return self.on
+
+
+class SubjectOutline(Value):
+    """A line round the subject; lengths in the size's short sides.
+
+    It is ``width`` wide and ``gap`` away from the subject's edge, outside or inside. ``softness``
+    (0..1) is the share of its width over which it fades out, to a glow at 1; ``strength`` makes
+    such a glow fuller.
+    """
+
+    width: float = Field(default=0.02, ge=0.001, le=0.2)
+    gap: float = Field(default=0, ge=0, le=0.2)
+    softness: float = Field(default=0, ge=0, le=1)
+    strength: float = Field(default=1, ge=0.2, le=4)
+    colour: Colour = "#FFFFFF"
+    opacity: float = Field(default=1, gt=0, le=1)
+    inside: bool = False
+    blend: BlendMode = "normal"
+
+    @property
+    def reach(self) -> float:
+        """How far it reaches from the subject's edge."""
+        return self.gap + self.width
+
+
+class Outlines(Value):
+    """The lines round the subject, back to front."""
+
+    lines: Annotated[tuple[SubjectOutline, ...], Field(max_length=MOST_OUTLINES)] = ()

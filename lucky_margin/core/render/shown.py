@@ -1,0 +1,124 @@
+"""The photo as a size shows it: whole, or only its subject."""
+
+import hashlib
+from collections.abc import Hashable
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lucky_margin.core import cut_out as cutting
+from lucky_margin.core.cut_out import Evidence, Matte
+from lucky_margin.core.document import Box, CutOut, Stroke
+from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.scene import DerivedKey, Scene, Sources
+from lucky_margin.core.types import AnyPicture
+
+
+@dataclass(frozen=True)
+class ShownPhoto:
+    """A photo's halved copies; with a ``cut_out`` those of its subject alone, the rest
+    transparent."""
+
+    sha256: str
+    sources: Sources
+    cut_out: CutOut | None = None
+
+    @cached_property
+    def key(self) -> Hashable:
+        """What tells it from other photos and other cut-outs."""
+        return self.sha256 if self.cut_out is None else (self.sha256, self._inputs)
+
+    @property
+    def whole(self) -> "ShownPhoto":
+        """The photo with all that is on it."""
+        return ShownPhoto(self.sha256, self.sources)
+
+    @property
+    def facts(self) -> PhotoFacts:
+        """What is known of the photo."""
+        return self.sources.facts(self.sha256)
+
+    def level(self, number: int) -> AnyPicture:
+        """The picture halved ``number`` times; see ``Sources.level``."""
+        copy = self.sources.level(self.sha256, number)
+        if self.cut_out is None:
+            return copy
+        clean = self.cut_out.edge.clean_fringe
+        key = DerivedKey("subject", self.sha256, (self._inputs, str(number)), cutting.VERSION)
+        return self.sources.cache.get_or_make(
+            key, lambda: cutting.subject_picture(copy, self.matte(), clean_fringe=clean)
+        )
+
+    def matte(self) -> Matte:
+        """What was found of the subject, or is found now."""
+        assert self.cut_out is not None
+        key = DerivedKey("matte", self.sha256, (self._inputs,), cutting.VERSION)
+        return self.sources.derived(key, self._found)
+
+    def _found(self) -> Matte:
+        cut_out, photo = self.cut_out, self._to_look_at()
+        assert cut_out is not None
+        working = cutting.working_picture(photo)
+        if cut_out.mask is not None:
+            mask = self.sources.level(cut_out.mask, 0)
+            found = cutting.mask_coverage(mask, *working.shape[:2])
+            alpha = cutting.mended(working, found, cut_out)
+        elif not cut_out.boxes and cutting.brings_own(photo):
+            alpha = cutting.mended(working, np.ones(working.shape[:2], np.float32), cut_out)
+        else:
+            place = cutting.place_of(photo, cut_out)
+            alpha = cutting.coverage(photo, self._evidence(photo, place), cut_out, place)
+        return cutting.matte_of(working, alpha)
+
+    def _evidence(self, photo: AnyPicture, place: Box) -> Evidence:
+        """What the finding and each deciding stroke have come to."""
+        assert self.cut_out is not None
+        boxes = self.cut_out.boxes
+        so_far = hashlib.sha256(repr((boxes, place)).encode())
+        key = DerivedKey("evidence", self.sha256, (so_far.hexdigest()[:16],), cutting.VERSION)
+        evidence: Evidence = self.sources.derived(
+            key, lambda: cutting.proposal(photo, boxes, place)
+        )
+        for stroke in cutting.deciding_strokes(self.cut_out):
+            so_far.update(stroke.model_dump_json().encode())
+            evidence = self._after(evidence, stroke, place, so_far.hexdigest())
+        return evidence
+
+    def _after(self, evidence: Evidence, stroke: Stroke, place: Box, so_far: str) -> Evidence:
+        return self.sources.cache.get_or_make(
+            ("evidence", self.sha256, so_far),
+            lambda: cutting.after_stroke(evidence, stroke, place),
+        )
+
+    def _to_look_at(self) -> AnyPicture:
+        """The whole photo, hardly larger than subjects are found on."""
+        longest, number = max(self.facts.width, self.facts.height), 0
+        while longest / 2 >= cutting.WORKING_SIDE:
+            longest, number = longest // 2, number + 1
+        return self.sources.level(self.sha256, number)
+
+    @cached_property
+    def _inputs(self) -> str:
+        """A digest of all that the cut-out says."""
+        assert self.cut_out is not None
+        said = self.cut_out.model_dump_json(exclude={"on"})
+        return hashlib.sha256(said.encode()).hexdigest()[:32]
+
+
+def shown_photo(scene: Scene) -> ShownPhoto:
+    """The photo of a scene, its subject alone where the cut-out is on."""
+    cut_out = scene.cut_out
+    return ShownPhoto(scene.photo_sha256, scene.sources, cut_out if cut_out.on else None)
+
+
+def subject_box(scene: Scene) -> Box | None:
+    """The box around the subject of a scene, in photo space; None where nothing is cut out."""
+    photo = shown_photo(scene)
+    return None if photo.cut_out is None else cutting.box_of(photo.matte())
+
+
+def coverage_of(scene: Scene) -> NDArray[np.uint8]:
+    """How far each pixel of the photo is subject, 0..255, at the size at which it was found."""
+    return shown_photo(scene).matte()[:, :, 0]

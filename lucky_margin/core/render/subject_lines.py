@@ -1,0 +1,57 @@
+"""The lines round a scene's subject, on any grid."""
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lucky_margin.core.contour import distance_to_contour, line_mask
+from lucky_margin.core.document import SubjectOutline
+from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.laying import placed
+from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.scene import Scene
+from lucky_margin.core.types import Mask
+
+
+def lines_round_subject(scene: Scene, grid: Grid) -> Iterator[tuple[SubjectOutline, Mask]]:
+    """Each line and how much (0..255) it covers of the grid's region."""
+    if scene.finish.photo is None or not scene.outlines.lines:
+        return
+    short = min(scene.sides) * (grid.scale_x + grid.scale_y) / 2
+    distance = subject_distance(scene, grid, max(line.reach for line in scene.outlines.lines))
+    for line in scene.outlines.lines:
+        yield (
+            line,
+            line_mask(
+                distance,
+                gap=line.gap * short,
+                width=line.width * short,
+                softness=line.softness,
+                strength=line.strength,
+                inside=line.inside,
+            ),
+        )
+
+
+def subject_distance(scene: Scene, grid: Grid, reach: float) -> NDArray[np.float32]:
+    """How far each pixel of the grid's region is from the subject's edge, in the grid's pixels, up
+    to ``reach`` (short sides); below 0 inside.
+
+    It is measured on the whole picture and beyond it, so that a region shows the same as the whole
+    and no line runs along where the size cuts the subject.
+    """
+    photo, mapping = shown_photo(scene), scene.mapping(grid.to_full)
+    beyond = math.ceil(reach * min(scene.sides) * max(grid.scale_x, grid.scale_y)) + 2
+    wide = (-beyond, -beyond, grid.columns + 2 * beyond, grid.rows + 2 * beyond)
+
+    def make() -> NDArray[np.float32]:
+        alpha = placed(photo, mapping, wide)[:, :, 3]
+        distance = distance_to_contour(np.asarray(alpha, np.float32) / np.float32(255), beyond)
+        return np.ascontiguousarray(distance[beyond:-beyond, beyond:-beyond])
+
+    key = ("subject distance", photo.key, mapping, wide)
+    distance = scene.sources.cache.get_or_make(key, make)
+    left, top, width, height = grid.region
+    return distance[top : top + height, left : left + width]

@@ -1,0 +1,10 @@
+"""Compiling all loops, or loading them from disk, so that no first picture waits for that."""
+
+from lucky_margin.core import cut_out, sampling, tone
+
+
+def warm_up() -> None:
+    """Compile or load every loop."""
+    sampling.warm_up()
+    tone.warm_up()
+    cut_out.warm_up()
