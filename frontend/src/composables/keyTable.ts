@@ -2,6 +2,7 @@
 // that takes a key press carries it out.
 
 import { useBench } from '../stores/bench'
+import { useCutOut } from '../stores/cutOut'
 import { useDocket } from '../stores/docket'
 import { useSelection } from '../stores/selection'
 import { useStage } from '../stores/stage'
@@ -22,6 +23,7 @@ export interface Key {
 
 export function useKeyTable(showKeys: () => void): Key[] {
   const bench = useBench()
+  const cutOut = useCutOut()
   const docket = useDocket()
   const stage = useStage()
   const selection = useSelection()
@@ -30,11 +32,14 @@ export function useKeyTable(showKeys: () => void): Key[] {
   const cropOpen = () => bench.openStep === 'crop'
   const piecesChosen = () => bench.openStep === 'pieces' && selection.ids.length > 0
   const textChosen = () => piecesChosen() && selection.only?.kind === 'text'
+  const canMend = () => cutOut.isOpen && cutOut.isOn
+  const brushInHand = () => cutOut.isOpen && !!cutOut.brush
   const markOnSpot = () => bench.openStep === 'watermark' && !!bench.layout?.watermark
 
   async function escape(): Promise<void> {
     if (bench.dragging) await bench.cancelDrag()
     else if (stage.tool) stage.tool = null
+    else if (cutOut.putAway()) return
     else if (piecesChosen()) selection.clear()
     else bench.openStep = null
   }
@@ -88,6 +93,34 @@ export function useKeyTable(showKeys: () => void): Key[] {
       takes: isArrow,
       when: markOnSpot,
       run: nudgeWatermark,
+    },
+    {
+      keys: 'Arrows, Enter',
+      does: 'Move a cross over the photo and put the brush down there (brush in hand)',
+      takes: (event) => isArrow(event) || on('Enter')(event),
+      when: brushInHand,
+      run: (event) => (event.key === 'Enter' ? cutOut.dab() : cutOut.moveCross(...arrowWay(event)!)),
+    },
+    {
+      keys: 'B',
+      does: 'Draw a box around the subject (Cut-out open)',
+      takes: on('b'),
+      when: () => cutOut.isOpen,
+      run: () => cutOut.drawBox('one'),
+    },
+    {
+      keys: 'K, X, H',
+      does: 'Brush in hand: keep, leave out, soft edge (Cut-out open)',
+      takes: on('k', 'x', 'h'),
+      when: canMend,
+      run: ({ key }) => cutOut.take(key === 'k' ? 'keep' : key === 'x' ? 'leave_out' : 'soft_edge'),
+    },
+    {
+      keys: 'Comma, full stop',
+      does: 'Smaller or larger brush; Alt + wheel too (brush in hand)',
+      takes: on(',', '.'),
+      when: brushInHand,
+      run: ({ key }) => (key === ',' ? cutOut.smaller() : cutOut.larger()),
     },
     { keys: 'Shift + arrows', does: 'Nudge by 10' },
     { keys: 'Delete', does: 'Remove the chosen pieces', takes: isRemoving, when: piecesChosen, run: pieces.remove },

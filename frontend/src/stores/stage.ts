@@ -5,6 +5,7 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 import type { Box, Grip, View } from '../api/types'
 import { useBench } from './bench'
+import { useCutOut } from './cutOut'
 
 export type Surround = 'light' | 'mid' | 'dark'
 export type Guides = 'none' | 'thirds' | 'centre' | 'diagonals'
@@ -26,6 +27,7 @@ const CORNERS = [
 
 export const useStage = defineStore('stage', () => {
   const bench = useBench()
+  const cutOut = useCutOut()
   /** CSS pixels for each picture pixel, or null to show the whole picture. */
   const zoomWish = ref<number | null>(null)
   /** How far the picture's centre is from the stage's, in CSS pixels. */
@@ -71,6 +73,7 @@ export const useStage = defineStore('stage', () => {
     if (isCropping.value) return 'photo'
     if (before.value) return 'before'
     if (masksArea.value) return 'mask'
+    if (cutOut.isOpen && cutOut.view !== 'final') return cutOut.view
     return clipping.value ? 'clipping' : 'final'
   })
   /** The picture's sides in its own pixels: those of the turned photo while cropping, else output pixels. */

@@ -5,7 +5,7 @@ A new check is a function of a scene and a line in ``CHECKS``.
 
 from collections.abc import Callable, Iterable
 
-from lucky_margin.core.checks import piece_checks, size_checks
+from lucky_margin.core.checks import cut_out_checks, piece_checks, size_checks
 from lucky_margin.core.checks.check import Check, CheckAction
 from lucky_margin.core.checks.legibility import contrast_of, make_readable, palette_of, text_on
 from lucky_margin.core.scene import Scene
@@ -26,6 +26,10 @@ CHECKS: tuple[Callable[[Scene], Check | Iterable[Check] | None], ...] = (
     size_checks.window,
     size_checks.focus,
     size_checks.corners,
+    cut_out_checks.subject,
+    cut_out_checks.ended,
+    cut_out_checks.outlines,
+    cut_out_checks.white,
     size_checks.column,
     size_checks.clipping,
     size_checks.noise,

@@ -33,6 +33,10 @@ class Check(Value):
         "points out",
         "mark",
         "transparency",
+        "subject",
+        "white",
+        "outline",
+        "ended",
     ]
     severity: Literal["ok", "warning"]
     text: str

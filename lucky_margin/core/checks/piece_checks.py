@@ -171,7 +171,7 @@ def _font(laid: LaidPiece) -> Check | None:
 
 def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     """How much of what has to stay in view the words cover."""
-    focus, box = focus_on(scene.finish.focus, scene.frame), laid.bounds
+    focus, box = focus_on(scene.focus, scene.frame), laid.bounds
     if focus is None:
         return None
     wide = min(box.right, focus.right) - max(box.left, focus.left)

@@ -26,6 +26,7 @@ from lucky_margin.core.framing import Frame, focus_box
 from lucky_margin.core.render.layers import flatten_colour
 from lucky_margin.core.render.measure import measure_noise, measure_tone
 from lucky_margin.core.render.render import render
+from lucky_margin.core.render.shown import turned_subject_box
 from lucky_margin.core.scene import Scene
 
 SHARP = 1.0
@@ -115,18 +116,20 @@ def window(scene: Scene) -> Check | None:
 def focus(scene: Scene) -> Check | None:
     """Whether the focus box is whole, with some air at each edge that is not the photo's own."""
     frame = scene.frame
-    box = focus_box(scene.finish.focus, frame.photo)
+    name, box = "focus box", focus_box(scene.focus, frame.photo)
+    if scene.finish.focus is None and scene.cut_out.on:
+        name, box = "subject", turned_subject_box(scene)
     if box is None:
         return None
     seen, window = shapely.box(*_ends(box)), shapely.box(*_ends(frame.sampled))
     cut = 100 * (1 - seen.intersection(window).area / seen.area)
     touching = [edge for edge in ("left", "top", "right", "bottom") if _touches(edge, box, frame)]
     if cut < _LEAST_SAID and not touching:
-        return Check(key="focus", severity="ok", text="The focus box is whole.")
+        return Check(key="focus", severity="ok", text=f"The {name} is whole.")
     text = (
-        f"The focus box is cut: {cut:.1f}\N{NO-BREAK SPACE}% of it is outside."
+        f"The {name} is cut: {cut:.1f}\N{NO-BREAK SPACE}% of it is outside."
         if cut >= _LEAST_SAID
-        else f"The focus box touches the edge ({', '.join(touching)})."
+        else f"The {name} touches the edge ({', '.join(touching)})."
     )
     action = (
         CheckAction(label="Show the whole photo", edit=SetContain(contain=True))
@@ -147,7 +150,7 @@ def _touches(edge: str, box: Box, frame: Frame) -> bool:
 def corners(scene: Scene) -> Check | None:
     """How much of the window lies beside the turned photo, where nothing else shows."""
     frame = scene.frame
-    if scene.finish.photo is None or scene.backdrop.kind != "transparent":
+    if scene.finish.photo is None or scene.cut_out.on or scene.backdrop.kind != "transparent":
         return None
     window = shapely.box(*_ends(frame.sampled))
     empty = 100 * (1 - shapely.Polygon(frame.photo.corners).intersection(window).area / window.area)
@@ -269,7 +272,8 @@ def transparency(scene: Scene) -> Check | None:
         return None
     fade = scene.tone.fade
     fades = fade.amount > 0 and fade.colour is None
-    is_opaque = scene.frame.covers and not scene.facts.has_alpha and not fades
+    has_alpha = scene.facts.has_alpha or scene.cut_out.on
+    is_opaque = scene.frame.covers and not has_alpha and not fades
     if is_opaque and size.shape == Rectangle():
         return None  # nothing can be transparent, so nothing needs drawing
     as_png = size.with_overrides(export=ExportChanges(format="png"))

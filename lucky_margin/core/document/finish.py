@@ -148,6 +148,17 @@ class Finish(Value):
         cut_out: CutOut = self.as_set("cut_out", size)
         return cut_out if self.photo else CutOut()
 
+    def focus_of(self, size: Size) -> Focus | None:
+        """What ``size`` keeps in view: the focus, or else the subject where that is cut out."""
+        cut_out = self.cut_out_of(size)
+        if self.focus is not None or not cut_out.on or not cut_out.boxes:
+            return self.focus
+        left, top = min(box.left for box in cut_out.boxes), min(box.top for box in cut_out.boxes)
+        width = max(box.right for box in cut_out.boxes) - left
+        height = max(box.bottom for box in cut_out.boxes) - top
+        box = Box(left=left, top=top, width=width, height=height)
+        return Focus(point=Point(x=box.centre[0], y=box.centre[1]), box=box)
+
     def outlines_of(self, size: Size) -> Outlines:
         """The lines round the subject as ``size`` has them; none where nothing is cut out."""
         outlines: Outlines = self.as_set("outlines", size)

@@ -53,7 +53,7 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     elif held is None or size.crop.contain:
         where = "whole photo"
     else:
-        where = "follows the focus" if finish.focus else "centred"
+        where = "follows the focus" if finish.focus_of(size) else "centred"
     turn = finish.turn_of(size)
     parts = [ratio, where]
     if turn.is_set:

@@ -341,7 +341,7 @@ def _where_free(scene: Scene, piece: Piece, home: MarginAnchor) -> Piece:
     """The piece at home or, where it would cover another one or the focus there, at the first
     height that is free, if any is; the focus is covered before a piece is."""
     others = [one.bounds for one in scene.pieces]
-    focus = focus_on(scene.finish.focus, scene.frame)
+    focus = focus_on(scene.focus, scene.frame)
     places = [
         piece.model_copy(update={"anchor": home.model_copy(update={"y": height})})
         for height in (home.y, *HEIGHTS)

@@ -1,6 +1,6 @@
 """Framing: which part of the photo a size shows, at how many pixels."""
 
-from lucky_margin.core.framing.frame import Frame, focus_on, frame_of, laid
+from lucky_margin.core.framing.frame import Frame, focus_on, frame_of, laid, turned_photo
 from lucky_margin.core.framing.gestures import Grip, WindowField, dragged, drawn, scaled, typed
 from lucky_margin.core.framing.outputs import Band, Output, output_of
 from lucky_margin.core.framing.rooms import Room
@@ -25,6 +25,7 @@ __all__ = [
     "largest_inside",
     "output_of",
     "scaled",
+    "turned_photo",
     "typed",
     "whole",
     "within",

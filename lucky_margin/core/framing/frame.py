@@ -74,14 +74,14 @@ def frame_of(finish: Finish, size: Size, photo_width: int, photo_height: int) ->
     Raises:
         TooLarge: the size comes to too many pixels.
     """
-    photo = TurnedPhoto(photo_width, photo_height, finish.turn_of(size))
+    photo = turned_photo(finish, size, photo_width, photo_height)
     border = finish.border_of(size)
     held = _held_ratio(finish, size)
     own = size.crop.window
     if own:
         window = photo.window_room.moved_inside(photo.box_of(own))
     else:
-        window = following(finish.focus, photo, held)
+        window = following(finish.focus_of(size), photo, held)
     if isinstance(size.pixels, AsCropped):
         # One output pixel for each photo pixel, so that they are copied and never resampled.
         sampled = on_whole_pixels(largest_inside(window, held) if held else window, photo)
@@ -100,6 +100,12 @@ def frame_of(finish: Finish, size: Size, photo_width: int, photo_height: int) ->
         follows_focus=own is None,
         held_ratio=held,
     )
+
+
+def turned_photo(finish: Finish, size: Size, photo_width: int, photo_height: int) -> TurnedPhoto:
+    """The photo, of these (upright) photo pixels, as it is turned for ``size``."""
+    beyond = finish.cut_out_of(size).on
+    return TurnedPhoto(photo_width, photo_height, finish.turn_of(size), beyond)
 
 
 def _held_ratio(finish: Finish, size: Size) -> float | None:

@@ -15,22 +15,36 @@ from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import Box, Turn, Window
 from lucky_margin.core.framing.rooms import Room
 
+BEYOND = 1.0
+"""How far windows may go past the photo's edges, in its longer sides."""
+
 _QUARTERS = ((1, 0), (0, 1), (-1, 0), (0, -1))
 """Cosine and sine of a clockwise turn by so many quarters."""
 
 
 @dataclass(frozen=True)
 class TurnedPhoto:
-    """A photo of these (upright) photo pixels, turned."""
+    """A photo of these (upright) photo pixels, turned; ``beyond`` its edges windows may go where
+    only its subject is shown."""
 
     photo_width: int
     photo_height: int
     turn: Turn = Turn()
+    beyond: bool = False
 
     @cached_property
     def window_room(self) -> Room:
-        """Where windows may lie: on the photo, or anywhere in its bounds when empty corners
-        are allowed."""
+        """Where windows may lie: on the photo, anywhere in its bounds when empty corners are
+        allowed, or as far again on every side."""
+        if not self.beyond:
+            return self.photo_room
+        x, y = self.bounds.centre
+        side = (1 + 2 * BEYOND) * max(self.bounds.width, self.bounds.height)
+        return Room(x, y, side, side)
+
+    @cached_property
+    def photo_room(self) -> Room:
+        """Where windows lie that nobody has moved."""
         return Room.upright(self.bounds) if self.turn.empty_corners else self.surface
 
     @property

@@ -1,5 +1,7 @@
 """Windows: which part of a photo a size shows. All boxes here are in turned pixels."""
 
+import math
+
 from lucky_margin.core.document import Box, Focus
 from lucky_margin.core.framing.rooms import Room, clamped
 from lucky_margin.core.framing.turning import TurnedPhoto
@@ -34,9 +36,10 @@ def on_whole_pixels(box: Box, photo: TurnedPhoto) -> Box:
         width, height = max(1, int(box.width)), max(1, int(box.height))
         return Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
     width, height = max(1, round(box.width)), max(1, round(box.height))
+    bounds = photo.window_room.bounds
     return Box(
-        left=clamped(round(box.left), 0, photo.bounds.width - width),
-        top=clamped(round(box.top), 0, photo.bounds.height - height),
+        left=clamped(round(box.left), math.ceil(bounds.left), int(bounds.right) - width),
+        top=clamped(round(box.top), math.ceil(bounds.top), int(bounds.bottom) - height),
         width=width,
         height=height,
     )
@@ -49,7 +52,8 @@ def following(focus: Focus | None, photo: TurnedPhoto, ratio: float | None) -> B
     larger than the window the window is centred on the box. Without a focus it is centred on
     the photo; without a ratio it is as much of the photo as there is.
     """
-    width, height = photo.window_room.largest(ratio)
+    room = photo.photo_room
+    width, height = room.largest(ratio)
     x, y = photo.bounds.centre
     box = None
     if focus is not None and ratio is not None:
@@ -58,11 +62,11 @@ def following(focus: Focus | None, photo: TurnedPhoto, ratio: float | None) -> B
         box = focus_box(focus, photo)
     window = Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
     if box is None:
-        return photo.window_room.moved_inside(window)
+        return room.moved_inside(window)
     # Nearest points of two convex sets in turn: covering the box, and lying inside.
     for _ in range(_TRIES):
         covering = _covering(window, box)
-        inside = photo.window_room.moved_inside(covering)
+        inside = room.moved_inside(covering)
         if inside == window:
             break
         window = inside

@@ -6,6 +6,8 @@ The service and the command line take them from here; a user takes or leaves the
 from lucky_margin.core.proposals.for_photos import (
     focus_proposal,
     neutral_proposal,
+    placing_proposal,
+    subject_proposal,
     tone_proposal,
     trim_proposal,
 )
@@ -17,7 +19,9 @@ __all__ = [
     "calm_place_proposal",
     "focus_proposal",
     "neutral_proposal",
+    "placing_proposal",
     "readable_proposal",
+    "subject_proposal",
     "tone_proposal",
     "trim_proposal",
 ]

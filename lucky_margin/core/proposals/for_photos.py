@@ -1,9 +1,12 @@
 """Proposals about the photo: its margin, what stays in view, its tone."""
 
-from lucky_margin.core.document import ToneChanges
+from lucky_margin.core.cut_out import brings_own, subject_boxes
+from lucky_margin.core.document import Box, ToneChanges
 from lucky_margin.core.document.summaries import tone_in_words
+from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.steps import SetTone
+from lucky_margin.core.errors import BadInput
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
     enough_to_look_at,
@@ -12,6 +15,7 @@ from lucky_margin.core.finding import (
 )
 from lucky_margin.core.framing import focus_box, within
 from lucky_margin.core.proposals.proposal import Proposal
+from lucky_margin.core.render.shown import turned_subject_box
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import neutral_settings, propose_tone
 
@@ -71,6 +75,48 @@ def focus_proposal(scene: Scene) -> Proposal:
         box=focus_box(found.focus, scene.photo),
         edit=SetFocus(focus=found.focus),
     )
+
+
+def subject_proposal(scene: Scene) -> Proposal:
+    """The box in which a subject is looked for, and the edit that cuts it out: the focus box where
+    one is set, else around what stands out.
+
+    Raises:
+        NotFound: the photo is not known.
+    """
+    photo = enough_to_look_at(scene.photo_sha256, scene.sources)
+    focus = scene.finish.focus
+    if brings_own(photo):
+        return Proposal(
+            message="This photo is cut out already; its transparency is taken.",
+            edit=SetSubject(keep_strokes=True),
+        )
+    boxes = (focus.box,) if focus and focus.box else subject_boxes(photo)
+    turned = scene.photo.turned_box(boxes[0].scaled(scene.facts.width, scene.facts.height))
+    return Proposal(message="", box=turned, edit=SetSubject(boxes=boxes))
+
+
+def placing_proposal(scene: Scene, margin: float) -> Proposal:
+    """The window that shows the subject with ``margin`` around it, a share of the subject's own
+    sides; beyond the photo's edges where it has to.
+
+    Raises:
+        BadInput: nothing is cut out.
+        NotFound: the photo is not known.
+    """
+    box = turned_subject_box(scene)
+    if box is None:
+        raise BadInput("Nothing is cut out yet; find the subject first.")
+    width, height = box.width * (1 + 2 * margin), box.height * (1 + 2 * margin)
+    ratio = scene.frame.held_ratio
+    if ratio is None:  # the same room on all sides
+        room = 2 * margin * max(box.width, box.height)
+        width, height = box.width + room, box.height + room
+    else:
+        width, height = max(width, height * ratio), max(height, width / ratio)
+    x, y = box.centre
+    window = Box(left=x - width / 2, top=y - height / 2, width=width, height=height)
+    return Proposal(message="", box=window, edit=SetWindow(window=window))
 
 
 def tone_proposal(scene: Scene) -> Proposal:

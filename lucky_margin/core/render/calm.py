@@ -27,7 +27,7 @@ def calm_places_of(scene: Scene, piece_id: str) -> list[CalmPlace]:
         raise NotFound("This piece is not on this size; switch it on first.")
     own = laid.pop(piece_id).bounds
     avoid = [one.bounds for one in laid.values()]
-    if focus := focus_on(finish.focus, frame):
+    if focus := focus_on(scene.focus, frame):
         avoid.append(focus)
     bare = finish.model_copy(update={"pieces": ()})
     plain = scene.size.with_overrides(pieces={}, watermark=WatermarkChanges(on=False))

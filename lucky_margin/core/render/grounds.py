@@ -47,7 +47,7 @@ def fill_of(ground: Ground, scene: Scene, grid: Grid) -> Fill:
 def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
     frame, sources = scene.frame, scene.sources
     ratio = frame.output.width / frame.output.height
-    window = following(scene.finish.focus, frame.photo, ratio)
+    window = following(scene.focus, frame.photo, ratio)
     mapping = frame.photo.to_photo.after(laid(window, _UNIT))
     sha256 = scene.photo_sha256
 

@@ -23,7 +23,13 @@ from lucky_margin.core.render.subject_lines import lines_round_subject
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
-WHITE = "#FFFFFF"
+WHITE, BLACK = "#FFFFFF", "#000000"
+
+DIMMED = 0.7
+"""How much of the light is taken from what is not subject."""
+
+SUBJECT_VIEWS = ("subject", "dimmed", "coverage")
+"""Views of the cut-out while it is worked on."""
 
 DRAWING_ORDER = (
     "flattening", "outside", "backdrop", "outlines", "photo", "inside outlines", "pieces",
@@ -81,6 +87,22 @@ def held_pieces(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
         for one in scene.pieces
         if one.piece.id in drawing.held
     ]
+
+
+def subject_layers(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """The subject as a view shows it while the cut-out is worked on, without what else is on the
+    size."""
+    if scene.finish.photo is None:
+        return []
+    grid, mask = drawing.grid, _photo_mask(scene, drawing.grid)
+    subject = photo_under(scene, scene.tone, grid)
+    if drawing.view == "subject":
+        return [Layer(subject, mask)]
+    if drawing.view == "coverage":
+        white = subject[:, :, 3] if subject.shape[2] == 4 else None
+        return [Layer(BLACK), Group((Layer(WHITE, white),), mask)]
+    around = photo_under(scene, scene.tone, grid, whole=True)
+    return [Layer(BLACK), Layer(around, mask), Layer(BLACK, None, DIMMED), Layer(subject, mask)]
 
 
 def whole_photo(scene: Scene, grid: Grid) -> list[AnyLayer]:

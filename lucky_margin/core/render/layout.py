@@ -36,6 +36,15 @@ class FocusLaid(Value):
     box: Box | None
 
 
+class PhotoSpace(Value):
+    """The upright photo, in photo pixels, and the mapping (a, b, c, d, e, f of an SVG matrix) from
+    those to output pixels."""
+
+    width: int
+    height: int
+    to_output: tuple[float, float, float, float, float, float]
+
+
 class PieceLaid(Value):
     """A piece on the size, in output pixels; its own box lies about x, y, turned by ``angle``
     degrees clockwise."""
@@ -70,6 +79,7 @@ class Layout(Value):
     shown: Box = Field(description="Where the sampled part lies, in output pixels.")
     window: Box = Field(description="The window as typed, in turned pixels.")
     sampled: Box = Field(description="What is sampled of it, in turned pixels.")
+    photo_space: PhotoSpace
     focus: FocusLaid | None
     follows_focus: bool
     held_ratio: float | None = Field(description="Width over height; null when free.")
@@ -117,6 +127,7 @@ def layout(scene: Scene) -> Layout:
         shown=frame.shown,
         window=_rounded(frame.window),
         sampled=_rounded(frame.sampled),
+        photo_space=_photo_space(frame),
         focus=_focus(scene.finish, frame),
         follows_focus=frame.follows_focus,
         held_ratio=frame.held_ratio,
@@ -132,6 +143,15 @@ def layout(scene: Scene) -> Layout:
         outline=outer.svg(),
         inner_outline=inner.svg(),
         margin_outline=margins.outline.svg(),
+    )
+
+
+def _photo_space(frame: Frame) -> PhotoSpace:
+    way = frame.from_output.inverse
+    return PhotoSpace(
+        width=frame.photo.photo_width,
+        height=frame.photo.photo_height,
+        to_output=(way.a, way.c, way.b, way.d, way.x0, way.y0),
     )
 
 

@@ -1,23 +1,34 @@
 """Rendering: a size of a finish, or a part of it, to pixels at a scale."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Callable, Collection, Mapping
 from typing import Literal
 
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import Part
-from lucky_margin.core.render.compose import compose
+from lucky_margin.core.render.compose import AnyLayer, compose
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.layers import Drawing, held_pieces, layers_of, whole_photo
+from lucky_margin.core.render.layers import (
+    SUBJECT_VIEWS,
+    Drawing,
+    held_pieces,
+    layers_of,
+    subject_layers,
+    whole_photo,
+)
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import needs_detail
 from lucky_margin.core.types import Picture8, Region
 
-View = Literal["final", "photo", "before", "clipping", "mask", "piece"]
+View = Literal[
+    "final", "photo", "before", "clipping", "mask", "piece", "subject", "dimmed", "coverage"
+]
 """``final`` is what is exported, ``before`` the same framing without any other step,
 ``clipping`` the final picture with clipped pixels of the photo hatched, ``mask`` the same
 with all but an area veiled, ``piece`` pieces that are held alone, on nothing, and ``photo`` the
-whole turned photo, whose pixels are then turned pixels."""
+whole turned photo, whose pixels are then turned pixels. Of a cut-out ``subject`` shows the subject
+alone, ``dimmed`` the subject before the rest of the photo, darkened, and ``coverage`` how far each
+pixel is subject, from black to white."""
 
 SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
@@ -66,8 +77,14 @@ def render(
         drawn = render(scene, scale=smallest, view=view, area=area, parts=parts, held=held)
         return _shrunk(drawn, grid)
     drawing = Drawing(grid, view, parts, held, area, behind=lambda: _judged(scene))
-    layers = held_pieces(scene, drawing) if view == "piece" else layers_of(scene, drawing)
-    return compose(layers, grid.sides)
+    return compose(_layers_in(view)(scene, drawing), grid.sides)
+
+
+def _layers_in(view: View) -> Callable[[Scene, Drawing], list[AnyLayer]]:
+    """What a view is composed of."""
+    if view == "piece":
+        return held_pieces
+    return subject_layers if view in SUBJECT_VIEWS else layers_of
 
 
 def _judged(scene: Scene) -> Picture8:

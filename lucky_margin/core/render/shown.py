@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
 from lucky_margin.core import cut_out as cutting
 from lucky_margin.core.cut_out import Evidence, Matte
@@ -113,12 +112,10 @@ def shown_photo(scene: Scene) -> ShownPhoto:
     return ShownPhoto(scene.photo_sha256, scene.sources, cut_out if cut_out.on else None)
 
 
-def subject_box(scene: Scene) -> Box | None:
-    """The box around the subject of a scene, in photo space; None where nothing is cut out."""
+def turned_subject_box(scene: Scene) -> Box | None:
+    """The box around the subject of a scene, in turned pixels; None where nothing is cut out."""
     photo = shown_photo(scene)
-    return None if photo.cut_out is None else cutting.box_of(photo.matte())
-
-
-def coverage_of(scene: Scene) -> NDArray[np.uint8]:
-    """How far each pixel of the photo is subject, 0..255, at the size at which it was found."""
-    return shown_photo(scene).matte()[:, :, 0]
+    box = None if photo.cut_out is None else cutting.box_of(photo.matte())
+    if box is None:
+        return None
+    return scene.photo.turned_box(box.scaled(scene.facts.width, scene.facts.height))

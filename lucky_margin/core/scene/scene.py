@@ -13,6 +13,7 @@ from lucky_margin.core.document import (
     CutOut,
     Finish,
     FixedPixels,
+    Focus,
     Ground,
     Outlines,
     Overrides,
@@ -22,7 +23,7 @@ from lucky_margin.core.document import (
     WatermarkChanges,
 )
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of
+from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of, turned_photo
 from lucky_margin.core.outlines import Outline, outline_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.pieces import LaidPiece, Margins, lay_piece, margins_of
@@ -72,7 +73,7 @@ class Scene:
     @cached_property
     def photo(self) -> TurnedPhoto:
         """The photo as it is turned for the size."""
-        return TurnedPhoto(self.facts.width, self.facts.height, self.finish.turn_of(self.size))
+        return turned_photo(self.finish, self.size, self.facts.width, self.facts.height)
 
     @cached_property
     def frame(self) -> Frame:
@@ -83,6 +84,11 @@ class Scene:
     def sides(self) -> tuple[int, int]:
         """Width and height in output pixels."""
         return self.frame.output.width, self.frame.output.height
+
+    @cached_property
+    def focus(self) -> Focus | None:
+        """What the size keeps in view: the focus, or else the subject where that is cut out."""
+        return self.finish.focus_of(self.size)
 
     @cached_property
     def tone(self) -> Tone:
@@ -156,7 +162,7 @@ class Scene:
     def _framed_by(self) -> tuple[Any, ...]:
         """All that frame, outlines and margins depend on."""
         bare = self.size.model_copy(update={"overrides": Overrides()})
-        return self.finish.photo, self.finish.focus, self.photo.turn, self.border, bare
+        return self.finish.photo, self.focus, self.photo, self.border, bare
 
     def take_over(self, before: "Scene") -> None:
         """Take what is the same as before an edit, and so need not be worked out again."""

@@ -14,6 +14,8 @@ from lucky_margin.core.proposals import (
     Proposal,
     focus_proposal,
     neutral_proposal,
+    placing_proposal,
+    subject_proposal,
     tone_proposal,
     trim_proposal,
 )
@@ -118,6 +120,14 @@ class TrimWanted(InDraft):
     model_config = example(draft=DRAFT, size_id="main", tolerance=6)
 
     tolerance: float = Field(default=DEFAULT_TOLERANCE, ge=0, le=64)
+
+
+class PlacingWanted(InDraft):
+    """How the subject is to fill the size; ``margin`` is a share of its own sides."""
+
+    model_config = example(draft=DRAFT, size_id="main", margin=0.05)
+
+    margin: float = Field(default=0.05, ge=0, le=4)
 
 
 class NeutralWanted(Value):
@@ -264,3 +274,17 @@ async def propose_focus(wanted: InDraft, state: AppStateDep) -> Proposal:
     """Propose what to keep in view."""
     scene = state.scene(wanted)
     return await state.measured(scene, lambda: focus_proposal(scene))
+
+
+@router.post("/subject")
+async def propose_subject(wanted: InDraft, state: AppStateDep) -> Proposal:
+    """Propose what to cut out."""
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: subject_proposal(scene))
+
+
+@router.post("/placing")
+async def propose_placing(wanted: PlacingWanted, state: AppStateDep) -> Proposal:
+    """Propose the window around the subject."""
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: placing_proposal(scene, wanted.margin))

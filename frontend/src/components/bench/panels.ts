@@ -4,6 +4,7 @@ import type { Component } from 'vue'
 
 import BorderStep from './BorderStep.vue'
 import CropStep from './crop/CropStep.vue'
+import CutOutStep from './cutout/CutOutStep.vue'
 import ExportStep from './export/ExportStep.vue'
 import PiecesStep from './pieces/PiecesStep.vue'
 import ToneStep from './tone/ToneStep.vue'
@@ -12,6 +13,7 @@ import WatermarkStep from './watermark/WatermarkStep.vue'
 export const PANELS: Record<string, Component> = {
   crop: CropStep,
   tone: ToneStep,
+  cut_out: CutOutStep,
   border: BorderStep,
   pieces: PiecesStep,
   watermark: WatermarkStep,

@@ -4,6 +4,7 @@ import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 
 import { useBench } from '../../../stores/bench'
+import { useCutOut } from '../../../stores/cutOut'
 import { useStage } from '../../../stores/stage'
 import CropOverlay from './CropOverlay.vue'
 import FrameDrag from './FrameDrag.vue'
@@ -12,6 +13,8 @@ import MarginGuide from './MarginGuide.vue'
 import PieceLayer from './PieceLayer.vue'
 import RulerStrip from './RulerStrip.vue'
 import SplitView from './SplitView.vue'
+import StageLens from './StageLens.vue'
+import SubjectLayer from './SubjectLayer.vue'
 import { useStagePicture } from './stagePicture'
 import { useStagePointer } from './stagePointer'
 import ToneGrips from './ToneGrips.vue'
@@ -25,6 +28,7 @@ const SMALL = 300
 
 const bench = useBench()
 const stage = useStage()
+const cutOut = useCutOut()
 const area = ref<HTMLElement>()
 const { width: areaWidth, height: areaHeight } = useElementSize(area)
 
@@ -45,11 +49,12 @@ watch(
   },
   { immediate: true },
 )
-watch(view, () => stage.fit())
+watch(isCropping, () => stage.fit())
 
+const movesSubject = computed(() => cutOut.isOpen && cutOut.isOn && !cutOut.brush && !cutOut.drawsBox)
 /** A drag moves the photo in its frame when no step has a use of its own for drags. */
 const movesPhoto = computed(
-  () => !stage.before && (bench.openStep === null || bench.openStep === 'border'),
+  () => !stage.before && (bench.openStep === null || bench.openStep === 'border' || movesSubject.value),
 )
 /** Empty corners beside a turned photo are no part of it. */
 const isBare = computed(() => isCropping.value && bench.here?.turn.straighten !== 0)
@@ -61,6 +66,9 @@ const altText = computed(() => {
     clipping: 'The finished picture with clipped pixels marked',
     mask: 'The finished picture with an area marked',
     piece: 'Pieces alone',
+    subject: 'The subject alone',
+    dimmed: 'The subject before the darkened photo',
+    coverage: 'What is kept in white, what is left out in black',
   }
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
 })
@@ -108,6 +116,8 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
       <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
       <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />
+      <SubjectLayer v-if="cutOut.isOpen && !stage.before" :origin="origin" />
+      <StageLens v-if="cutOut.isOpen && cutOut.brush && shown && pointer" :url="shown.url" :placed="placed" :at="pointer" />
       <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />
       <WatermarkGrip v-if="bench.openStep === 'watermark' && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />

@@ -9,6 +9,7 @@ import { followPointer } from '../../../composables/drags'
 import { isSpace } from '../../../composables/keyNames'
 import { useLatest } from '../../../composables/latest'
 import { useBench } from '../../../stores/bench'
+import { useCutOut } from '../../../stores/cutOut'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
 
@@ -25,6 +26,7 @@ export function useStagePointer(
 ) {
   const bench = useBench()
   const stage = useStage()
+  const cutOut = useCutOut()
   const notices = useNotices()
   const { view, picture } = storeToRefs(stage)
   const spaceHeld = ref(false)
@@ -73,6 +75,10 @@ export function useStagePointer(
   // Zooming and moving the view; neither edits. With Alt the wheel scales the window.
   function wheel(event: WheelEvent): void {
     if (event.altKey) {
+      if (cutOut.isOpen && cutOut.brush) {
+        cutOut.resize(Math.exp(-(event.deltaY || event.deltaX) * WHEEL_SPEED))
+        return
+      }
       if (!scalesWindow.value) return
       const factor = Math.exp((event.deltaY || event.deltaX) * WHEEL_SPEED)
       void bench.edit({ kind: 'scale_window', factor: Math.min(4, Math.max(0.25, factor)) }, 'after a pause')

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Brush } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { LARGEST, SMALLEST, useCutOut } from '../../../stores/cutOut'
+import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
+import SliderRow from '../../shared/SliderRow.vue'
+
+const BRUSHES: Choice<Brush>[] = [
+  { key: 'keep', label: 'keep', title: 'This belongs to the subject (K)' },
+  { key: 'leave_out', label: 'leave out', title: 'This does not (X)' },
+  { key: 'soft_edge', label: 'soft edge', title: 'Along hair, grass or fur (H)' },
+  { key: 'erase', label: 'erase', title: 'Take away exactly what is painted' },
+  { key: 'bring_back', label: 'bring back', title: 'Show exactly what is painted' },
+]
+const HINTS: Record<Brush, string> = {
+  keep: 'Draw over what was lost; its like around it comes back too.',
+  leave_out: 'Draw over what should not be there; its like around it goes too.',
+  soft_edge: 'Draw along hair, grass or fur, over all of its soft rim.',
+  erase: 'Paint away exactly what you touch.',
+  bring_back: 'Paint back exactly what you touch.',
+}
+/** The slider's steps: each is as much larger than the one before. */
+const STEPS = 100
+const SPAN = Math.log(LARGEST / SMALLEST)
+
+const bench = useBench()
+const cutOut = useCutOut()
+const longSide = computed(() => {
+  const { width, height } = bench.layout!.photo_space
+  return Math.max(width, height)
+})
+const strokes = computed(() => bench.document!.cut_out.strokes)
+const paints = computed(() => cutOut.brush === 'erase' || cutOut.brush === 'bring_back')
+const position = computed(() => Math.round((STEPS * Math.log(cutOut.size / SMALLEST)) / SPAN))
+
+function sizeAt(step: number): number {
+  return SMALLEST * Math.exp((SPAN * step) / STEPS) * longSide.value
+}
+</script>
+
+<template>
+  <p class="field-label">Mend it with a brush</p>
+  <ChoiceChips label="Brush" :choices="BRUSHES" :chosen="cutOut.brush" @choose="cutOut.take" />
+  <p class="message">
+    {{ cutOut.brush ? HINTS[cutOut.brush] : 'Without a brush in hand, a drag moves the subject.' }}
+  </p>
+  <SliderRow
+    v-if="cutOut.brush"
+    label="Brush size"
+    title="Comma and full stop, or Alt and the wheel"
+    :value="cutOut.size * longSide"
+    :position="position"
+    :last="STEPS"
+    :of-position="sizeAt"
+    :min="SMALLEST * longSide"
+    :max="LARGEST * longSide"
+    unit="px"
+    @move="(px) => (cutOut.size = px / longSide)"
+    @change="(px) => (cutOut.size = px / longSide)"
+  />
+  <SliderRow
+    v-if="paints"
+    label="Soft rim"
+    :value="100 * cutOut.softness"
+    :max="100"
+    @move="(percent) => (cutOut.softness = percent / 100)"
+    @change="(percent) => (cutOut.softness = percent / 100)"
+  />
+  <p v-if="strokes.length" class="links">
+    <button type="button" class="link" :aria-pressed="cutOut.showsStrokes" @click="cutOut.showsStrokes = !cutOut.showsStrokes">
+      {{ cutOut.showsStrokes ? 'hide strokes' : `show strokes (${strokes.length})` }}
+    </button>
+    <button type="button" class="link" @click="bench.edit({ kind: 'delete_stroke', number: strokes.length - 1 })">
+      delete the last
+    </button>
+    <button type="button" class="link" @click="bench.edit({ kind: 'delete_stroke', number: null })">delete all</button>
+  </p>
+  <p v-if="cutOut.showsStrokes" class="message">Click a stroke on the picture to delete it.</p>
+</template>
+
+<style scoped>
+.message {
+  margin-top: 6px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.links {
+  display: flex;
+  gap: 12px;
+  margin-top: 7px;
+}
+</style>

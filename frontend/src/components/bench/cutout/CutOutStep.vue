@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { Proposal } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useChecks } from '../../../stores/checks'
+import { useCutOut, type Look } from '../../../stores/cutOut'
+import { useNotices } from '../../../stores/notices'
+import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
+import FoldSection from '../../shared/FoldSection.vue'
+import OverrideNote from '../../shared/OverrideNote.vue'
+import GroundField from '../crop/GroundField.vue'
+import { GROUND_WORDS } from '../crop/words'
+import BrushSection from './BrushSection.vue'
+import EdgeSection from './EdgeSection.vue'
+import OutlineSection from './OutlineSection.vue'
+import PlacingSection from './PlacingSection.vue'
+
+const LOOKS: Choice<Look>[] = [
+  { key: 'final', label: 'finished', title: 'On its ground, with all that is on the size' },
+  { key: 'subject', label: 'on checks', title: 'The subject alone' },
+  { key: 'dimmed', label: 'over the photo', title: 'What is left out is darkened' },
+  { key: 'coverage', label: 'black and white', title: 'White is kept, black is left out' },
+]
+
+const bench = useBench()
+const checks = useChecks()
+const cutOut = useCutOut()
+const notices = useNotices()
+const finding = ref(false)
+
+const doubt = computed(
+  () => checks.found.find(({ key, severity }) => key === 'subject' && severity === 'warning')?.text,
+)
+const boxWords = computed(() => {
+  if (cutOut.drawsBox === 'more') return 'Drag across another subject.'
+  return 'Drag across the subject, a little wider than it is.'
+})
+const lines = computed(() => bench.here!.outlines.lines)
+const edge = computed(() => bench.document!.cut_out.edge)
+const edgeWords = computed(() => {
+  const { shift, softness } = edge.value
+  const parts = [shift > 0 ? 'moved out' : '', shift < 0 ? 'moved in' : '', softness ? 'softened' : '']
+  return parts.filter(Boolean).join(', ') || 'as found'
+})
+
+async function find(): Promise<void> {
+  finding.value = true
+  try {
+    const { edit, message } = await bench.ask<Proposal>('/bench/subject')
+    if (edit) await bench.edit(edit)
+    notices.say(message)
+  } catch (error) {
+    notices.tell(error)
+  } finally {
+    finding.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="buttons">
+    <button type="button" class="action" :class="{ key: !cutOut.isOn }" :disabled="finding" @click="find">
+      {{ finding ? 'Finding…' : 'Find the subject' }}
+    </button>
+    <button
+      type="button"
+      class="action"
+      title="Draw a box around the subject (B)"
+      :aria-pressed="cutOut.drawsBox === 'one'"
+      @click="cutOut.drawBox('one')"
+    >
+      Draw a box
+    </button>
+    <button
+      v-if="cutOut.isOn"
+      type="button"
+      class="action"
+      :aria-pressed="cutOut.drawsBox === 'more'"
+      @click="cutOut.drawBox('more')"
+    >
+      Add a box
+    </button>
+  </div>
+  <p v-if="cutOut.drawsBox" class="message">{{ boxWords }}</p>
+  <p v-else-if="!cutOut.isOn" class="message">
+    The subject is cut out of the photo and stands on another ground. Strokes mend what was missed.
+  </p>
+  <template v-else>
+    <p v-if="doubt" class="doubt" role="status">{{ doubt }}</p>
+    <p class="field-label">Look at it</p>
+    <ChoiceChips
+      label="Look at it"
+      :choices="LOOKS"
+      :chosen="cutOut.look"
+      @choose="(look) => (cutOut.chosenLook = look)"
+    />
+    <BrushSection />
+    <FoldSection title="Edge" :summary="edgeWords"><EdgeSection /></FoldSection>
+    <FoldSection title="Outlines" :summary="lines.length ? String(lines.length) : 'none'" starts-open>
+      <OutlineSection />
+    </FoldSection>
+    <FoldSection title="Ground" :summary="GROUND_WORDS[bench.here!.backdrop.kind]" starts-open>
+      <GroundField label="Ground" hint="behind the subject" place="backdrop" :ground="bench.here!.backdrop" />
+    </FoldSection>
+    <FoldSection title="Placing" summary="drag, Alt + wheel"><PlacingSection /></FoldSection>
+    <OverrideNote :steps="['cut_out', 'outlines', 'backdrop']" />
+  </template>
+</template>
+
+<style scoped>
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 8px;
+}
+
+.message {
+  margin-top: 7px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.doubt {
+  margin-top: 8px;
+  padding: 5px 8px;
+  border-left: 3px solid var(--honey);
+  background: var(--paper);
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Edit } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import SliderRow from '../../shared/SliderRow.vue'
+
+type Length = 'shift' | 'softness' | 'specks' | 'holes'
+
+const ROWS: { name: Length; label: string; most: number; title: string }[] = [
+  { name: 'shift', label: 'Shift', most: 0.01, title: 'Above 0 moves the edge out' },
+  { name: 'softness', label: 'Softness', most: 0.01, title: 'Blurs the edge' },
+  { name: 'specks', label: 'Specks', most: 0.1, title: 'Loose bits narrower than this are left out' },
+  { name: 'holes', label: 'Holes', most: 0.1, title: 'Holes narrower than this are filled' },
+]
+
+const bench = useBench()
+const edge = computed(() => bench.document!.cut_out.edge)
+const longSide = computed(() => {
+  const { width, height } = bench.layout!.photo_space
+  return Math.max(width, height)
+})
+
+function change(fields: object): Edit {
+  return { kind: 'set_subject_edge', ...fields }
+}
+</script>
+
+<template>
+  <SliderRow
+    v-for="{ name, label, most, title } in ROWS"
+    :key="name"
+    :label="label"
+    :title="title"
+    unit="px"
+    :digits="1"
+    :step="0.5"
+    :min="name === 'shift' ? Math.round(-most * longSide) : 0"
+    :max="Math.round(most * longSide)"
+    :value="edge[name] * longSide"
+    @reset="bench.edit(change({ [name]: name === 'specks' ? 0.01 : 0 }))"
+    @move="(px) => bench.drag(change({ [name]: px / longSide }))"
+    @change="(px) => bench.slide(change({ [name]: px / longSide }))"
+  />
+  <label class="tick" title="Takes the old background out of the edge's colours">
+    <input
+      type="checkbox"
+      :checked="edge.clean_fringe"
+      @change="bench.edit(change({ clean_fringe: ($event.target as HTMLInputElement).checked }))"
+    />
+    Clean the fringe
+  </label>
+</template>
+
+<style scoped>
+.tick {
+  margin-top: 8px;
+}
+</style>

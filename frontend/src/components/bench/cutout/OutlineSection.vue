@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { Check, Edit, SubjectOutline } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useChecks } from '../../../stores/checks'
+import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
+import ColourField from '../../shared/ColourField.vue'
+import SliderRow from '../../shared/SliderRow.vue'
+import { BORDER_COLOURS } from '../colours'
+import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
+
+const MOST = 5
+const PLAIN: SubjectOutline = {
+  width: 0.02,
+  gap: 0,
+  softness: 0,
+  strength: 1,
+  colour: '#FFFFFF',
+  opacity: 1,
+  inside: false,
+  blend: 'normal',
+}
+const INK = '#1E2A2F'
+
+type Ready = 'none' | 'white' | 'bold' | 'double' | 'keyline' | 'glow'
+const READY: Record<Ready, SubjectOutline[]> = {
+  none: [],
+  white: [PLAIN],
+  bold: [{ ...PLAIN, width: 0.045 }],
+  double: [
+    { ...PLAIN, width: 0.012, gap: 0.024, colour: INK },
+    { ...PLAIN, width: 0.024 },
+  ],
+  keyline: [{ ...PLAIN, width: 0.006, gap: 0.015 }],
+  glow: [{ ...PLAIN, width: 0.1, softness: 1, strength: 1.6, colour: '#FFF3D0' }],
+}
+const choices: Choice<Ready>[] = (Object.keys(READY) as Ready[]).map((key) => ({ key, label: key }))
+
+const bench = useBench()
+const checks = useChecks()
+const number = ref(0)
+const lines = computed(() => bench.here!.outlines.lines)
+const at = computed(() => Math.min(number.value, lines.value.length - 1))
+const line = computed(() => lines.value[at.value])
+const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
+const chosen = computed(
+  () => choices.find(({ key }) => JSON.stringify(READY[key]) === JSON.stringify(lines.value))?.key ?? null,
+)
+const warning = computed(() =>
+  checks.found.find((check): check is Check => check.key === 'outline' && check.severity === 'warning'),
+)
+
+function set(now: SubjectOutline[]): Edit {
+  return { kind: 'set_outlines', changes: { lines: now }, only_this_size: bench.onlyThisSize }
+}
+
+function change(fields: Partial<SubjectOutline>): Edit {
+  return set(lines.value.map((one, index) => (index === at.value ? { ...one, ...fields } : one)))
+}
+
+/** One more, round those that are there. */
+function add(): void {
+  const reach = Math.max(0, ...lines.value.filter(({ inside }) => !inside).map(({ gap, width }) => gap + width))
+  const colour = line.value?.colour === '#FFFFFF' ? INK : '#FFFFFF'
+  number.value = 0
+  void bench.edit(set([{ ...PLAIN, gap: Math.min(0.2, reach), width: 0.012, colour }, ...lines.value]))
+}
+</script>
+
+<template>
+  <ChoiceChips
+    label="Ready-made outlines"
+    :choices="choices"
+    :chosen="chosen"
+    @choose="(key) => bench.edit(set(READY[key]))"
+    @hover="(key) => (bench.tryOut = key ? set(READY[key]) : null)"
+  />
+  <p v-if="warning" class="warning">
+    {{ warning.text }}
+    <button v-if="warning.action" type="button" class="link strong" @click="bench.edit(warning.action.edit as Edit)">
+      {{ warning.action.label }}
+    </button>
+  </p>
+  <template v-if="line">
+    <div v-if="lines.length > 1" class="which">
+      <ChoiceChips
+        label="Outline in hand"
+        :choices="lines.map((one, index) => ({ key: String(index), label: `${index + 1}`, title: one.colour }))"
+        :chosen="String(at)"
+        @choose="(key) => (number = Number(key))"
+      />
+    </div>
+    <SliderRow
+      label="Width"
+      unit="px"
+      :digits="1"
+      :step="0.5"
+      :value="line.width * short"
+      :percent="short / 100"
+      :min="0.001 * short"
+      :max="Math.round(0.12 * short)"
+      @move="(px) => bench.drag(change({ width: px / short }))"
+      @change="(px) => bench.slide(change({ width: px / short }))"
+    />
+    <SliderRow
+      label="Gap"
+      unit="px"
+      :digits="1"
+      :step="0.5"
+      :value="line.gap * short"
+      :percent="short / 100"
+      :max="Math.round(0.12 * short)"
+      @move="(px) => bench.drag(change({ gap: px / short }))"
+      @change="(px) => bench.slide(change({ gap: px / short }))"
+    />
+    <SliderRow
+      label="Softness"
+      :value="100 * line.softness"
+      :max="100"
+      @move="(percent) => bench.drag(change({ softness: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ softness: percent / 100 }))"
+    />
+    <SliderRow
+      v-if="line.softness > 0"
+      label="Strength"
+      :value="100 * line.strength"
+      :min="20"
+      :max="400"
+      @move="(percent) => bench.drag(change({ strength: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ strength: percent / 100 }))"
+    />
+    <SliderRow
+      label="Opacity"
+      :value="100 * line.opacity"
+      :min="1"
+      :max="100"
+      @move="(percent) => bench.drag(change({ opacity: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ opacity: percent / 100 }))"
+    />
+    <p class="field-label">Colour</p>
+    <ColourField
+      label="Outline colour"
+      :value="line.colour"
+      :swatches="BORDER_COLOURS"
+      @change="(colour) => bench.edit(change({ colour }))"
+      @hover="(colour) => (bench.tryOut = colour ? change({ colour }) : null)"
+    />
+    <div class="last">
+      <ChoiceChips
+        label="Side of the edge"
+        :choices="[
+          { key: 'outside', label: 'outside' },
+          { key: 'inside', label: 'inside' },
+        ]"
+        :chosen="line.inside ? 'inside' : 'outside'"
+        @choose="(key) => bench.edit(change({ inside: key === 'inside' }))"
+      />
+      <select
+        aria-label="Blend"
+        :value="line.blend"
+        @change="bench.edit(change({ blend: ($event.target as HTMLSelectElement).value as SubjectOutline['blend'] }))"
+      >
+        <optgroup v-for="{ name, modes } in BLEND_GROUPS" :key="name" :label="name">
+          <option v-for="mode in modes" :key="mode" :value="mode">{{ BLEND_NAMES[mode] }}</option>
+        </optgroup>
+      </select>
+    </div>
+  </template>
+  <p class="links">
+    <button v-if="lines.length < MOST" type="button" class="link" @click="add">
+      {{ lines.length ? 'one more outside' : 'add an outline' }}
+    </button>
+    <button
+      v-if="line"
+      type="button"
+      class="link"
+      @click="bench.edit(set(lines.filter((_, index) => index !== at)))"
+    >
+      remove this one
+    </button>
+  </p>
+</template>
+
+<style scoped>
+.warning {
+  margin-top: 7px;
+  padding: 5px 8px;
+  border-left: 3px solid var(--honey);
+  background: var(--paper);
+  font-size: 12px;
+}
+
+.which,
+.last {
+  display: flex;
+  gap: 8px;
+  margin-top: 8px;
+}
+
+.links {
+  display: flex;
+  gap: 12px;
+  margin-top: 8px;
+}
+</style>

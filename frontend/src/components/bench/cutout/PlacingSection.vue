@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+import type { Proposal } from '../../../api/types'
+import { useBench } from '../../../stores/bench'
+import { useNotices } from '../../../stores/notices'
+import SliderRow from '../../shared/SliderRow.vue'
+
+/** Of the size's side that the subject fills more of. */
+const FILLED = 0.85
+
+const bench = useBench()
+const notices = useNotices()
+/** Room around the subject, as a share of its own sides. */
+const margin = ref(0.05)
+
+async function place(room: number): Promise<void> {
+  try {
+    const { edit } = await bench.ask<Proposal>('/bench/placing', { margin: room })
+    if (edit) await bench.edit(edit)
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+</script>
+
+<template>
+  <SliderRow
+    label="Margin"
+    :value="100 * margin"
+    :max="100"
+    @move="(percent) => (margin = percent / 100)"
+    @change="(percent) => (margin = percent / 100)"
+  />
+  <div class="buttons">
+    <button type="button" class="action" @click="place(margin)">Crop to the subject</button>
+    <button type="button" class="action" title="Of the size's longer side" @click="place((1 / FILLED - 1) / 2)">
+      Fill 85 %
+    </button>
+    <button
+      v-if="!bench.layout!.follows_focus"
+      type="button"
+      class="action"
+      @click="bench.edit({ kind: 'set_window', window: null })"
+    >
+      Place by itself
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 8px;
+}
+</style>
