@@ -56,7 +56,7 @@ def subject(scene: Scene) -> Check | None:
     photo = shown_photo(scene) if scene.cut_out.on else None
     if photo is None:
         return None
-    doubts = doubts_about(photo.matte())
+    doubts = doubts_about(photo.matte(), photo.fringe_colours())
     if not doubts or scene.cut_out.mask:
         return None
     text = f"Please check the cut-out: {', and '.join(doubts)}."
@@ -67,7 +67,7 @@ def ended(scene: Scene) -> Check | None:
     """Whether a straight edge shows where the photo ended and the subject with it."""
     if not scene.cut_out.on or scene.photo.turn.is_set:
         return None
-    cover = shown_photo(scene).matte()[:, :, 0] >= 128
+    cover = shown_photo(scene).matte() >= 128
     window = scene.frame.sampled
     right, bottom = scene.facts.width - window.width, scene.facts.height - window.height
     edges = {

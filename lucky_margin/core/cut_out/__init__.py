@@ -20,12 +20,20 @@ from lucky_margin.core.cut_out.find import (
     subject_boxes,
     working_picture,
 )
-from lucky_margin.core.cut_out.subject import Matte, box_of, matte_of, subject_picture
+from lucky_margin.core.cut_out.subject import (
+    FringeColours,
+    Matte,
+    box_of,
+    fringe_colours,
+    matte_of,
+    subject_picture,
+)
 
 __all__ = [
     "VERSION",
     "WORKING_SIDE",
     "Evidence",
+    "FringeColours",
     "Matte",
     "after_stroke",
     "box_of",
@@ -33,6 +41,7 @@ __all__ = [
     "coverage",
     "deciding_strokes",
     "doubts_about",
+    "fringe_colours",
     "mask_coverage",
     "matte_of",
     "mended",

@@ -2,8 +2,9 @@
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.subject import Matte
+from lucky_margin.core.cut_out.subject import FringeColours, Matte
 
 ALIKE = 12.0
 """Two colours (CIELAB) so near each other hardly show an edge."""
@@ -15,10 +16,10 @@ LEAST_SHARE, MOST_SHARE = 0.01, 0.9
 """Of the photo that a subject usually covers."""
 
 
-def doubts_about(matte: Matte) -> list[str]:
+def doubts_about(matte: Matte, fringe: FringeColours) -> list[str]:
     """What makes a subject unsure, in clauses that say why; empty where nothing does. That is no
     promise that it is right."""
-    inside = matte[:, :, 0] >= 128
+    inside = matte >= 128
     share = float(inside.mean())
     if share == 0:
         return ["nothing was found"]
@@ -27,17 +28,20 @@ def doubts_about(matte: Matte) -> list[str]:
         found.append("very little was found")
     if share > MOST_SHARE:
         found.append("it is nearly all of the photo")
-    outline = cv2.morphologyEx(
-        inside.astype(np.uint8), cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)
-    )
-    rim = outline > 0
+    rim = _rim(inside, fringe.shape[0], fringe.shape[1])
     if rim.any():
         own, behind = (
-            cv2.cvtColor(matte[rim][None, :, part].astype(np.float32) / 255, cv2.COLOR_RGB2LAB)
-            for part in (slice(1, 4), slice(4, 7))
+            cv2.cvtColor(fringe[rim][None, :, part].astype(np.float32) / 255, cv2.COLOR_RGB2LAB)
+            for part in (slice(0, 3), slice(3, 6))
         )
         apart = np.sqrt(((own - behind) ** 2).sum(axis=2))
         alike = float((apart < ALIKE).mean())
         if alike > MOST_ALIKE:
             found.append(f"colours hardly differ along {alike:.0%} of its outline")
     return found
+
+
+def _rim(inside: NDArray[np.bool_], rows: int, columns: int) -> NDArray[np.bool_]:
+    """The pixels along an outline, at other sides."""
+    small = cv2.resize(inside.astype(np.uint8), (columns, rows), interpolation=cv2.INTER_NEAREST)
+    return np.asarray(cv2.morphologyEx(small, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0)

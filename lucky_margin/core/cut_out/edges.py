@@ -30,7 +30,7 @@ SOFT_RADIUS = 8
 UNSURE_COLOURS = 0.04
 """Two colours so far apart (encoded sRGB 0..1) say half of how they are mixed in a soft edge."""
 
-BLOCK = 256
+BLOCK = 128
 """Side of the blocks that are filtered, if any edge lies in them, in pixels."""
 
 

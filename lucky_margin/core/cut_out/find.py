@@ -30,9 +30,9 @@ DECIDING = ("keep", "leave_out")
 """Brushes that speak for what is subject; the others change coverage alone."""
 
 
-def place_of(photo: AnyPicture, cut_out: CutOut) -> Box:
+def place_of(working: Floats, cut_out: CutOut) -> Box:
     """The part of the photo that is looked at for a cut-out with these boxes and strokes."""
-    return looked_at(cut_out.boxes, deciding_strokes(cut_out), photo.shape[1] / photo.shape[0])
+    return looked_at(cut_out.boxes, deciding_strokes(cut_out), working.shape[1] / working.shape[0])
 
 
 def deciding_strokes(cut_out: CutOut) -> tuple[Stroke, ...]:
@@ -40,12 +40,10 @@ def deciding_strokes(cut_out: CutOut) -> tuple[Stroke, ...]:
     return tuple(stroke for stroke in cut_out.strokes if stroke.brush in DECIDING)
 
 
-def proposal(photo: AnyPicture, boxes: tuple[Box, ...], place: Box) -> Evidence:
-    """The evidence for the subjects in ``boxes`` (photo space) before any stroke; without boxes for
-    what stands out."""
-    crop = working_picture(photo)
-    crop = crop[in_pixels(place, crop.shape[0], crop.shape[1])]
-    return first_evidence(crop, boxes or subject_boxes(photo), place)
+def proposal(working: Floats, boxes: tuple[Box, ...], place: Box) -> Evidence:
+    """The evidence for the subjects in ``boxes`` (photo space) before any stroke."""
+    part = in_pixels(place, working.shape[0], working.shape[1])
+    return first_evidence(np.ascontiguousarray(working[part]), boxes, place)
 
 
 def after_stroke(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
@@ -53,9 +51,8 @@ def after_stroke(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     return corrected(evidence, stroke, place)
 
 
-def coverage(photo: AnyPicture, evidence: Evidence, cut_out: CutOut, place: Box) -> Floats:
+def coverage(working: Floats, evidence: Evidence, cut_out: CutOut, place: Box) -> Floats:
     """How much of each pixel is subject, 0..1, at the working size of the whole photo."""
-    working = working_picture(photo)
     rows, columns = working.shape[:2]
     found = np.zeros((rows, columns), np.float32)
     part = in_pixels(place, rows, columns)

@@ -73,7 +73,7 @@ def render(
         return compose(whole_photo(scene, grid), grid.sides)
     grid = Grid.of(*scene.sides, scale, region)
     smallest = _smallest_drawn(scene)
-    if scale < smallest and not rough:
+    if scale < smallest and not rough and view not in SUBJECT_VIEWS:
         drawn = render(scene, scale=smallest, view=view, area=area, parts=parts, held=held)
         return _shrunk(drawn, grid)
     drawing = Drawing(grid, view, parts, held, area, behind=lambda: _judged(scene))

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lucky_margin.core import cut_out as cutting
-from lucky_margin.core.cut_out import Evidence, Matte
+from lucky_margin.core.cut_out import Evidence, FringeColours, Matte
 from lucky_margin.core.document import Box, CutOut, Stroke
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.scene import DerivedKey, Scene, Sources
@@ -44,10 +45,9 @@ class ShownPhoto:
         copy = self.sources.level(self.sha256, number)
         if self.cut_out is None:
             return copy
-        clean = self.cut_out.edge.clean_fringe
         key = DerivedKey("subject", self.sha256, (self._inputs, str(number)), cutting.VERSION)
         return self.sources.cache.get_or_make(
-            key, lambda: cutting.subject_picture(copy, self.matte(), clean_fringe=clean)
+            key, lambda: cutting.subject_picture(copy, self.matte(), self._cleaning())
         )
 
     def matte(self) -> Matte:
@@ -56,30 +56,43 @@ class ShownPhoto:
         key = DerivedKey("matte", self.sha256, (self._inputs,), cutting.VERSION)
         return self.sources.derived(key, self._found)
 
-    def _found(self) -> Matte:
-        cut_out, photo = self.cut_out, self._to_look_at()
-        assert cut_out is not None
-        working = cutting.working_picture(photo)
-        if cut_out.mask is not None:
-            mask = self.sources.level(cut_out.mask, 0)
-            found = cutting.mask_coverage(mask, *working.shape[:2])
-            alpha = cutting.mended(working, found, cut_out)
-        elif not cut_out.boxes and cutting.brings_own(photo):
-            alpha = cutting.mended(working, np.ones(working.shape[:2], np.float32), cut_out)
-        else:
-            place = cutting.place_of(photo, cut_out)
-            alpha = cutting.coverage(photo, self._evidence(photo, place), cut_out, place)
-        return cutting.matte_of(working, alpha)
+    def fringe_colours(self) -> FringeColours:
+        """The colours on both sides of the subject's edge."""
+        key = DerivedKey("fringe", self.sha256, (self._inputs,), cutting.VERSION)
+        return self.sources.derived(
+            key, lambda: cutting.fringe_colours(self._working, self.matte())
+        )
 
-    def _evidence(self, photo: AnyPicture, place: Box) -> Evidence:
+    def _cleaning(self) -> FringeColours | None:
+        assert self.cut_out is not None
+        return self.fringe_colours() if self.cut_out.edge.clean_fringe else None
+
+    def _found(self) -> Matte:
+        cut_out, working = self.cut_out, self._working
+        assert cut_out is not None
+        rows, columns = working.shape[:2]
+        if cut_out.mask is not None:
+            found = cutting.mask_coverage(self.sources.level(cut_out.mask, 0), rows, columns)
+            return cutting.matte_of(cutting.mended(working, found, cut_out))
+        if not cut_out.boxes and cutting.brings_own(self._to_look_at()):
+            found = np.ones((rows, columns), np.float32)
+            return cutting.matte_of(cutting.mended(working, found, cut_out))
+        place = cutting.place_of(working, cut_out)
+        alpha = cutting.coverage(working, self._evidence(place), cut_out, place)
+        return cutting.matte_of(alpha)
+
+    def _evidence(self, place: Box) -> Evidence:
         """What the finding and each deciding stroke have come to."""
         assert self.cut_out is not None
         boxes = self.cut_out.boxes
         so_far = hashlib.sha256(repr((boxes, place)).encode())
         key = DerivedKey("evidence", self.sha256, (so_far.hexdigest()[:16],), cutting.VERSION)
-        evidence: Evidence = self.sources.derived(
-            key, lambda: cutting.proposal(photo, boxes, place)
-        )
+
+        def make() -> Evidence:
+            looked_for = boxes or cutting.subject_boxes(self._to_look_at())
+            return cutting.proposal(self._working, looked_for, place)
+
+        evidence: Evidence = self.sources.derived(key, make)
         for stroke in cutting.deciding_strokes(self.cut_out):
             so_far.update(stroke.model_dump_json().encode())
             evidence = self._after(evidence, stroke, place, so_far.hexdigest())
@@ -97,6 +110,13 @@ class ShownPhoto:
         while longest / 2 >= cutting.WORKING_SIDE:
             longest, number = longest // 2, number + 1
         return self.sources.level(self.sha256, number)
+
+    @property
+    def _working(self) -> NDArray[np.float32]:
+        """The photo at the size at which subjects are found."""
+        return self.sources.cache.get_or_make(
+            ("working", self.sha256), lambda: cutting.working_picture(self._to_look_at())
+        )
 
     @cached_property
     def _inputs(self) -> str:
