@@ -10,6 +10,7 @@ from typing import NoReturn
 
 from pydantic import ValidationError
 
+from lucky_margin.cli import cutting
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
 from lucky_margin.cli.lettering import add_options
@@ -25,6 +26,9 @@ DEFAULT_PORT = 8750
 
 BAD_INPUT = 2
 """The exit code of everything the user can put right."""
+
+DOUBTFUL = 3
+"""The exit code, where it is asked for, of cut-outs that should be checked."""
 
 _GROUND = "transparent, #RRGGBB, #RRGGBB-#RRGGBB (top to bottom) or blur"
 
@@ -112,13 +116,14 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     )
     finish.add_argument("--border", metavar="N%%[:#COLOUR]", help="of the short side")
     finish.add_argument("--border-outside", action="store_true", help="frame the photo smaller")
+    cutting.add_options(finish)
     add_options(finish)
     finish.add_argument("--format", choices=list(SUFFIXES), help="default: by OUT, else jpeg")
     weight = finish.add_mutually_exclusive_group()
     weight.add_argument("--quality", type=int, default=Export().quality, metavar="1..100")
     weight.add_argument("--max-kb", type=float, metavar="N", help="1 KB is 1000 bytes")
     _add_output(finish, "a file, or a folder for several files")
-    finish.set_defaults(run=lambda chosen: BAD_INPUT if finish_photos(chosen) else 0)
+    finish.set_defaults(run=_finish)
 
 
 def _add_render(render: argparse.ArgumentParser) -> None:
@@ -134,6 +139,13 @@ def _add_render(render: argparse.ArgumentParser) -> None:
 def _add_output(command: argparse.ArgumentParser, what: str) -> None:
     command.add_argument("-o", "--out", required=True, type=Path, metavar="OUT", help=what)
     command.add_argument("--replace", action="store_true", help="replace what is at OUT")
+
+
+def _finish(chosen: argparse.Namespace) -> int:
+    outcome = finish_photos(chosen)
+    if outcome.failed:
+        return BAD_INPUT
+    return DOUBTFUL if outcome.doubtful and chosen.strict else 0
 
 
 def _render(chosen: argparse.Namespace) -> int:

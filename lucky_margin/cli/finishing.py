@@ -4,12 +4,13 @@ import argparse
 import contextlib
 import sys
 from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 from pathlib import Path
 from typing import TypeVar
 
 from tqdm import tqdm
 
-from lucky_margin.cli import values
+from lucky_margin.cli import cutting, values
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write
 from lucky_margin.cli.lettering import kept_mark, lettered, logo_of, settled
@@ -45,12 +46,21 @@ from lucky_margin.store import Store
 Item = TypeVar("Item")
 
 
-def finish_photos(chosen: argparse.Namespace) -> int:
-    """Finish every photo; returns how many could not be.
+@dataclass
+class Outcome:
+    """How many photos could not be finished, and of how many the cut-out should be checked."""
+
+    failed: int = 0
+    doubtful: int = 0
+
+
+def finish_photos(chosen: argparse.Namespace) -> Outcome:
+    """Finish every photo.
 
     Raises:
         LuckyMarginError: the only photo could not be, or the options do not fit together.
     """
+    cutting.check_options(chosen)
     several_photos = len(chosen.photos) > 1
     several = several_photos or len(chosen.size or ()) > 1
     if several and chosen.out.suffix.lower() in FORMAT_OF_SUFFIX:
@@ -58,21 +68,26 @@ def finish_photos(chosen: argparse.Namespace) -> int:
         raise BadInput(f"Several {what} need a folder as OUT, not the file {chosen.out}.")
     to_folder = several or chosen.out.is_dir() or not chosen.out.suffix
     image_format = chosen.format if to_folder else format_of(chosen.out, chosen.format)
-    failed = 0
+    outcome = Outcome()
     for path in _with_progress(chosen.photos):
         try:
-            _finish_photo(path, chosen, image_format, to_folder)
+            doubt = _finish_photo(path, chosen, image_format, to_folder)
         except (LuckyMarginError, OSError) as error:
             if not several_photos:
                 raise
-            failed += 1
+            outcome.failed += 1
             print(f"{path}: {error}", file=sys.stderr)
-    return failed
+            continue
+        if doubt:
+            outcome.doubtful += 1
+            print(f"{path}: {doubt}", file=sys.stderr)
+    return outcome
 
 
 def _finish_photo(
     path: Path, chosen: argparse.Namespace, image_format: ImageFormat | None, to_folder: bool
-) -> None:
+) -> str | None:
+    """Finish one photo; returns why its cut-out should be checked, if it should."""
     photo, digest = read_photo(path)
     look, tables = values.look(chosen.look) if chosen.look else (None, {})
     family, fonts = values.font(chosen.font or STAND_IN)
@@ -80,7 +95,10 @@ def _finish_photo(
     if mark and face:
         fonts[mark.design.family] = face
     photos = {digest: photo}
-    logo = None
+    logo = mask = None
+    if chosen.mask:
+        picture, mask = read_photo(chosen.mask)
+        photos[mask] = picture
     if chosen.mark_file:
         drawing, sha256 = read_photo(Path(chosen.mark_file))
         photos[sha256] = drawing
@@ -90,16 +108,10 @@ def _finish_photo(
     for proposal in _proposals_for_all(finish, chosen, sources):
         finish = _taken(proposal, Scene(finish, finish.sizes[0], sources))
     finish = finish.model_copy(update={"tone": _tone(chosen, finish.tone, look)})
+    for edit in cutting.cutting_edits(chosen, Scene(finish, finish.sizes[0], sources), mask):
+        finish = apply_edit(Scene(finish, finish.sizes[0], sources), edit).finish
     for size in finish.sizes:
-        for edit in _edits(chosen):
-            edited = apply_edit(Scene.of(finish, size.id, sources), edit)
-            finish = edited.finish
-            if edited.message:
-                print(edited.message, file=sys.stderr)
-        if chosen.trim and not chosen.window:
-            scene = Scene.of(finish, size.id, sources)
-            proposal = trim_proposal(scene)
-            finish = _taken(proposal, scene)
+        finish = _framed(finish, size.id, chosen, sources)
     worded = lettered(finish, chosen, family, logo, mark)
     finish = Finish.model_validate(worded.model_dump())
     for size in finish.sizes:
@@ -107,6 +119,22 @@ def _finish_photo(
     for size in finish.sizes:
         file = export(Scene(finish, size, sources))
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
+    return cutting.doubt(finish, Scene(finish, finish.sizes[0], sources))
+
+
+def _framed(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:
+    """The finish with what the options ask of one size."""
+    for edit in _edits(chosen):
+        edited = apply_edit(Scene.of(finish, size_id, sources), edit)
+        finish = edited.finish
+        if edited.message:
+            print(edited.message, file=sys.stderr)
+    scene = Scene.of(finish, size_id, sources)
+    if chosen.trim and not chosen.window:
+        finish = _taken(trim_proposal(scene), scene)
+    elif placed := cutting.placing(chosen, scene):
+        finish = _taken(placed, scene)
+    return finish
 
 
 def _proposals_for_all(
@@ -149,6 +177,7 @@ def _fresh(
         "turn": Turn(straighten=chosen.straighten),
         "focus": _focus(chosen.focus),
         "border": _border(chosen),
+        "outlines": cutting.outlines(chosen),
         "export": Export(format=image_format or "jpeg", **exported),
     }
     for place in ("backdrop", "outside"):

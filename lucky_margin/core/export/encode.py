@@ -83,7 +83,8 @@ def _options(image_format: ImageFormat, quality: int) -> dict[str, Any]:
         case "png":
             return {"compress_level": 6}
         case "webp":
-            return {"quality": quality, "method": 4}
+            # Colours under transparency are kept, as in the other formats.
+            return {"quality": quality, "method": 4, "exact": True}
         case "avif":
             return {
                 "quality": quality,

@@ -1,0 +1,112 @@
+"""Options of ``finish`` that cut the subject out."""
+
+import argparse
+from collections.abc import Iterator
+from pathlib import Path
+
+from lucky_margin.cli import values
+from lucky_margin.core.checks.cut_out_checks import subject as subject_check
+from lucky_margin.core.document import Box, Finish, Outlines, SubjectOutline
+from lucky_margin.core.edits import Edit
+from lucky_margin.core.edits.cut_out import SetSubject, SetSubjectMask
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.proposals import Proposal, placing_proposal, subject_proposal
+from lucky_margin.core.scene import Scene
+
+OUTLINE_EXAMPLE = "2%:#FFFFFF:soft=30%:gap=1%"
+
+
+def add_options(finish: argparse.ArgumentParser) -> None:
+    """Add them to the command's parser."""
+    subject = finish.add_mutually_exclusive_group()
+    subject.add_argument(
+        "--cut-out",
+        action="append",
+        metavar="BOX",
+        help="cut the subject out: auto, or its box LEFT,TOP,RIGHT,BOTTOM in 0..1; several times "
+        "for several subjects",
+    )
+    subject.add_argument(
+        "--mask", type=Path, metavar="FILE", help="cut out what is white in this picture"
+    )
+    finish.add_argument(
+        "--outline",
+        action="append",
+        metavar="N%%[:#COLOUR][:soft=N%%][:gap=N%%]",
+        help="a line round the subject, of the short side; several times, the lowest first",
+    )
+    finish.add_argument(
+        "--crop-to-subject", metavar="N%%", help="the subject with so much room around it"
+    )
+    finish.add_argument(
+        "--strict", action="store_true", help="exit with 3 where a cut-out should be checked"
+    )
+
+
+def check_options(chosen: argparse.Namespace) -> None:
+    """
+    Raises:
+        BadInput: an option needs a cut-out and there is none.
+    """
+    if chosen.cut_out or chosen.mask:
+        return
+    for option in ("outline", "crop_to_subject", "strict"):
+        if getattr(chosen, option):
+            raise BadInput(f"--{option.replace('_', '-')} needs --cut-out or --mask.")
+
+
+def outlines(chosen: argparse.Namespace) -> Outlines:
+    """The lines that are asked for.
+
+    Raises:
+        BadInput: one can't be read.
+    """
+    return Outlines(lines=tuple(_outline(text) for text in chosen.outline or ()))
+
+
+def cutting_edits(chosen: argparse.Namespace, scene: Scene, mask: str | None) -> Iterator[Edit]:
+    """The edit that cuts the subject out; ``mask`` is the SHA-256 of the mask's picture."""
+    if mask is not None:
+        yield SetSubjectMask(mask=mask)
+    elif chosen.cut_out == ["auto"]:
+        proposal = subject_proposal(scene)
+        if proposal.edit is not None:
+            yield proposal.edit
+    elif chosen.cut_out:
+        yield SetSubject(boxes=tuple(_box(text) for text in chosen.cut_out))
+
+
+def placing(chosen: argparse.Namespace, scene: Scene) -> Proposal | None:
+    """The window around the subject, where that is asked for."""
+    if not chosen.crop_to_subject:
+        return None
+    return placing_proposal(scene, values.percent(chosen.crop_to_subject, "--crop-to-subject"))
+
+
+def doubt(finish: Finish, scene: Scene) -> str | None:
+    """Why the cut-out should be checked."""
+    if not finish.cut_out.on:
+        return None
+    found = subject_check(scene)
+    return found.text if found else None
+
+
+def _box(text: str) -> Box:
+    left, top, right, bottom = values.numbers(text, ",", 4, "--cut-out", "auto or 0.2,0.1,0.8,0.9")
+    if not (0 <= left < right <= 1 and 0 <= top < bottom <= 1):
+        raise BadInput(f"--cut-out needs left < right and top < bottom, 0 to 1, not “{text}”.")
+    return Box(left=left, top=top, width=right - left, height=bottom - top)
+
+
+def _outline(text: str) -> SubjectOutline:
+    width, *others = text.split(":")
+    fields: dict[str, float | str] = {"width": values.percent(width, "--outline")}
+    for part in others:
+        name, _, share = part.partition("=")
+        if name.startswith("#"):
+            fields["colour"] = name
+        elif name in ("soft", "gap"):
+            fields["softness" if name == "soft" else name] = values.percent(share, "--outline")
+        else:
+            raise BadInput(f"--outline is written like {OUTLINE_EXAMPLE}, not “{text}”.")
+    return SubjectOutline.model_validate(fields)
