@@ -1,17 +1,30 @@
 """Lines that follow the contour of an alpha channel: where it is half covered."""
 
+import math
+
 import cv2
+import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.arrays import read_only
 from lucky_margin.core.types import Mask
 
 Floats = NDArray[np.float32]
 
-FAR = np.float32(1e6)
+FAR = 1e6
 """Stands for a distance that was not looked for."""
 
-_NEIGHBOURS = ((0, 1), (0, -1), (1, 0), (-1, 0))
+ASIDE = 2
+"""How far along the contour nearer places are looked for, in pixels."""
+
+STRAIGHT = 4.0
+"""Distance up to which the contour is taken to be straight, in pixels."""
+
+HERE = 99
+"""Stands for the pixel's own place among the steps aside."""
+
+NEIGHBOURS = ((0, 1), (0, -1), (1, 0), (-1, 0))
 
 
 def distance_to_contour(alpha: Floats, reach: float) -> Floats:
@@ -24,35 +37,99 @@ def distance_to_contour(alpha: Floats, reach: float) -> Floats:
     """
     inside = alpha >= 0.5
     distance = np.where(inside, -FAR, FAR).astype(np.float32)
+    left, top, width, height = cv2.boundingRect(inside.astype(np.uint8))
+    room = math.ceil(reach) + 3
+    part = np.s_[
+        max(0, top - room) : top + height + room, max(0, left - room) : left + width + room
+    ]
+    _measure_part(distance[part], np.ascontiguousarray(alpha[part]), inside[part], reach)
+    return distance
+
+
+def _measure_part(distance: Floats, alpha: Floats, inside: NDArray[np.bool_], reach: float) -> None:
     crossings = _crossings(alpha, inside)
     boundary = (crossings < FAR).any(axis=0)
     if not boundary.any():
-        return distance
-    rough, labels = cv2.distanceTransformWithLabels(
-        np.asarray(~boundary, np.uint8), cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL
+        return
+    seeds = np.asarray(~boundary, np.uint8)
+    apart = np.asarray(cv2.distanceTransform(seeds, cv2.DIST_L2, cv2.DIST_MASK_PRECISE), np.float32)
+    _, labels = cv2.distanceTransformWithLabels(
+        seeds, cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL
     )
-    own_y, own_x = np.nonzero(boundary)
-    order = np.empty(int(labels.max()) + 1, np.intp)
-    order[labels[boundary]] = np.arange(len(own_y))
-    near = rough <= reach + 2
-    y, x = np.nonzero(near)
-    nearest = order[labels[near]]
-    dy, dx = (own_y[nearest] - y).astype(np.float32), (own_x[nearest] - x).astype(np.float32)
-    ways = crossings[:, boundary][:, nearest]
-    squared = [
-        (dy + step_y * along) ** 2 + (dx + step_x * along) ** 2
-        for (step_y, step_x), along in zip(_NEIGHBOURS, ways, strict=True)
-    ]
-    least = np.sqrt(np.minimum.reduce(squared))
-    distance[near] = np.where(inside[near], -least, least)
-    return distance
+    number = np.zeros(int(labels.max()) + 1, np.int32)
+    number[labels[boundary]] = np.arange(np.count_nonzero(boundary))
+    _measure(
+        distance,
+        read_only(apart),
+        read_only(number[labels]),
+        read_only(np.argwhere(boundary).astype(np.int32)),
+        read_only(np.ascontiguousarray(crossings[:, boundary].T)),
+        read_only(np.ascontiguousarray(_normals(alpha)[:, boundary].T)),
+        reach + 2,
+    )
+
+
+def warm_up() -> None:
+    """Compile the loop, or load it, so that no first outline waits for that."""
+    distance_to_contour(np.eye(3, dtype=np.float32), 1)
+
+
+@numba.njit(cache=True)
+def _measure(
+    distance: Floats,
+    apart: Floats,
+    nearest: NDArray[np.int32],
+    boundary: NDArray[np.int32],
+    crossings: Floats,
+    normals: Floats,
+    reach: float,
+) -> None:
+    """Measure ``distance`` where boundary pixels are at most ``reach`` away.
+
+    ``nearest`` numbers the boundary pixel next to each pixel: roughly far away, but rightly where
+    the way down ``apart`` leads to, give or take a step along the contour.
+    """
+    rows, columns = apart.shape
+    for y in range(rows):
+        for x in range(columns):
+            away = apart[y, x]
+            if away > reach:
+                continue
+            down_y = (apart[min(y + 1, rows - 1), x] - apart[max(y - 1, 0), x]) / 2
+            down_x = (apart[y, min(x + 1, columns - 1)] - apart[y, max(x - 1, 0)]) / 2
+            least, straight = FAR, FAR
+            for aside in (-ASIDE, 0, ASIDE, HERE):
+                v, u = y, x
+                if aside != HERE:
+                    v = min(max(round(y - away * down_y + aside * down_x), 0), rows - 1)
+                    u = min(max(round(x - away * down_x - aside * down_y), 0), columns - 1)
+                one = nearest[v, u]
+                for way in range(4):
+                    along = crossings[one, way]
+                    to_y = boundary[one, 0] - y + along * NEIGHBOURS[way][0]
+                    to_x = boundary[one, 1] - x + along * NEIGHBOURS[way][1]
+                    far = (to_y * to_y + to_x * to_x) ** 0.5
+                    if far < least:
+                        least = far
+                        straight = abs(to_y * normals[one, 0] + to_x * normals[one, 1])
+            # Crossings are up to a pixel apart; near the contour that counts, and it is straight.
+            value = straight if least < STRAIGHT else least
+            distance[y, x] = -value if distance[y, x] < 0 else value
+
+
+def _normals(alpha: Floats) -> Floats:
+    """The direction in which ``alpha`` rises most, of length 1, shape (2, rows, columns)."""
+    smooth = cv2.GaussianBlur(alpha, (0, 0), 1.0)
+    ways = [cv2.Sobel(smooth, cv2.CV_32F, *way, ksize=3) for way in ((0, 1), (1, 0))]
+    length = np.maximum(np.hypot(*ways), 1e-6)
+    return np.asarray([way / length for way in ways], np.float32)
 
 
 def _crossings(alpha: Floats, inside: NDArray[np.bool_]) -> Floats:
     """How far (0..1) it is from each pixel to the contour on the way to each of its four
     neighbours, shape (4, rows, columns); ``FAR`` where the contour is not between them."""
     found = np.full((4, *alpha.shape), FAR, np.float32)
-    for way, (y, x) in enumerate(_NEIGHBOURS):
+    for way, (y, x) in enumerate(NEIGHBOURS):
         here, there = _all_but_last(alpha, y, x), _all_but_last(alpha, -y, -x)
         crosses = inside[here] != inside[there]
         step = alpha[there][crosses] - alpha[here][crosses]

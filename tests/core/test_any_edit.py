@@ -147,7 +147,9 @@ marks = st.fixed_dictionaries(
     },
 )
 plans = st.fixed_dictionaries({"name": st.text(max_size=5), "pixels": pixels, "shape": shapes})
-steps = st.sampled_from(["turn", "tone", "border", "pieces", "watermark", "export"])
+steps = st.sampled_from(
+    ["turn", "tone", "cut_out", "outlines", "border", "pieces", "watermark", "export"]
+)
 focuses = st.fixed_dictionaries({"point": spots}, optional={"box": boxes})
 exports = st.fixed_dictionaries(
     {},
@@ -156,6 +158,19 @@ exports = st.fixed_dictionaries(
         "quality": st.integers(-5, 105),
         "max_kb": st.one_of(st.none(), any_number),
     },
+)
+unit_boxes = st.fixed_dictionaries(
+    dict.fromkeys(("left", "top", "width", "height"), st.floats(0, 0.7))
+)
+outlines = st.fixed_dictionaries(
+    {
+        "width": fractions,
+        "gap": fractions,
+        "softness": fractions,
+        "strength": st.floats(0, 5),
+        "inside": st.booleans(),
+        "blend": st.sampled_from(["normal", "screen"]),
+    }
 )
 pasted = st.one_of(
     kind("text", id=piece_id, text=st.text(max_size=9)),
@@ -260,9 +275,26 @@ edit("set_focus", focus=st.one_of(st.none(), focuses))
 edit("set_export", changes=exports, only_this_size=st.booleans())
 edit("set_file_details", author=st.text(max_size=9), name_pattern=st.text(max_size=9))
 edit("follow", step=st.one_of(steps, st.sampled_from(["backdrop", "outside"])))
-edit("switch_step", step=st.sampled_from(["tone", "border", "watermark"]), on=st.booleans())
+edit(
+    "switch_step",
+    step=st.sampled_from(["tone", "cut_out", "border", "watermark"]),
+    on=st.booleans(),
+)
 edit("follow_piece", id=piece_id)
 edit("paste_pieces", pieces=st.lists(pasted, max_size=3))
+edit("set_cut_out", changes=st.fixed_dictionaries({"on": st.booleans()}))
+edit("set_subject", boxes=st.lists(unit_boxes, max_size=2), keep_strokes=st.booleans())
+edit("draw_subject", x0=any_number, y0=any_number, x1=any_number, y1=any_number)
+edit("set_subject_mask", mask=st.sampled_from([SHA, "cd" * 32]))
+edit(
+    "draw_stroke",
+    brush=st.sampled_from(["keep", "leave_out", "soft_edge", "erase", "bring_back"]),
+    radius=any_number,
+    points=st.lists(st.tuples(any_number, any_number), min_size=1, max_size=4),
+)
+edit("delete_stroke", number=st.one_of(st.none(), few))
+edit("set_subject_edge", shift=fractions, softness=fractions, specks=fractions, holes=fractions)
+edit("set_outlines", changes=st.fixed_dictionaries({"lines": st.lists(outlines, max_size=6)}))
 edit("rename", name=st.text(max_size=9))
 edit("rename_size", name=st.text(max_size=9))
 edit("set_seen_width", seen_width=any_side)

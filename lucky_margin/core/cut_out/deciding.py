@@ -37,7 +37,8 @@ def links_of(lab: Floats) -> Links:
         lab[1:, :-1] - lab[:-1, 1:],
     )
     squared = [(step**2).sum(axis=2) for step in steps]
-    beta = 1 / (2 * float(np.mean(np.concatenate([part.ravel() for part in squared]))) + 1e-6)
+    all_squared = np.concatenate([part.ravel() for part in squared])
+    beta = 1 / (2 * float(all_squared.sum()) / max(len(all_squared), 1) + 1e-6)
     right, below, below_right, below_left = (BORDER * np.exp(-beta * part) for part in squared)
     links = np.zeros((4, *lab.shape[:2]), np.float32)
     links[0, :, :-1] = right

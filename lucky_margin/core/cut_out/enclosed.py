@@ -38,7 +38,10 @@ def enclosed(photo: Floats, within: Mask) -> Floats:
     if not box.any():
         return np.zeros((rows, columns), np.float32)
     lab = np.asarray(cv2.cvtColor(small, cv2.COLOR_RGB2LAB), np.float32)
-    distance = geodesic_distance(_edge_strength(lab) + np.float32(FLAT_GROUND), ~box)
+    outside = ~box
+    if not outside.any():  # then what lies along the edges
+        outside[[0, -1]] = outside[:, [0, -1]] = True
+    distance = geodesic_distance(_edge_strength(lab) + np.float32(FLAT_GROUND), outside)
     distance = _over_patches(lab, distance)
     typical = float(np.percentile(distance[box], 85))
     surely = np.tanh(distance / (0.35 * typical + 1e-6)) * box

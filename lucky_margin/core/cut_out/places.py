@@ -84,6 +84,7 @@ def touched(stroke: Stroke, place: Box, rows: int, columns: int, *, softness: fl
     line = np.ones((high_, wide), np.uint8)
     # Pixel centres are whole numbers to cv2; the last bits are sixteenths of a pixel.
     drawn = np.rint(16 * (points - low - 0.5)).astype(np.int32)
+    drawn = np.concatenate([drawn, drawn[-1:]])  # a single point is a line of no length
     cv2.polylines(line, [drawn.reshape(-1, 1, 2)], False, 0, 1, cv2.LINE_8, 4)
     distance = cv2.distanceTransform(line, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
     fade = max(1.0, softness * radius)

@@ -1,0 +1,406 @@
+"""The cut-out: what is found, how strokes and the edge change it, and how it is shown."""
+
+import unittest
+
+import cv2
+import numpy as np
+
+from lucky_margin.core.cut_out import (
+    after_stroke,
+    box_of,
+    coverage,
+    doubts_about,
+    fringe_colours,
+    matte_of,
+    place_of,
+    proposal,
+    subject_picture,
+    working_picture,
+)
+from lucky_margin.core.cut_out.deciding import decided, links_of
+from lucky_margin.core.cut_out.distances import geodesic_distance
+from lucky_margin.core.cut_out.edges import finished
+from lucky_margin.core.document import (
+    Box,
+    CutOut,
+    SolidColour,
+    Stroke,
+    SubjectEdge,
+    read_finish,
+)
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.cut_out import (
+    DeleteStroke,
+    DrawStroke,
+    DrawSubject,
+    SetSubject,
+    SetSubjectEdge,
+    SetSubjectMask,
+)
+from lucky_margin.core.edits.framing import TurnQuarter
+from lucky_margin.core.edits.steps import SwitchStep
+from lucky_margin.core.errors import BadInput, NotFound
+from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
+from lucky_margin.core.render import render
+from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.scene import MemorySources, Scene
+from tests.support import SHA, finish_of, noise, scene_of, sources_of
+from tests.truth.figures import errors
+from tests.truth.photos import TUNING, true_photo
+from tests.truth.strokes import next_stroke
+
+MASK = "cd" * 32
+BRUSHES = {"keep": "keep", "leave out": "leave_out"}
+WITH_BOX, AFTER_THREE = 0.040, 0.032
+"""Ceilings of the mean error over the photos that the finding was tuned on."""
+
+
+def disc_photo(side: int = 240, radius: float = 70) -> np.ndarray:
+    """A red disc in the middle of a blue photo, both a little uneven."""
+    y, x = np.mgrid[:side, :side]
+    share = np.clip(radius + 0.5 - np.hypot(x + 0.5 - side / 2, y + 0.5 - side / 2), 0, 1)
+    red, blue = np.array([190, 60, 50]), np.array([60, 90, 160])
+    photo = share[..., None] * red + (1 - share[..., None]) * blue
+    return np.clip(photo + 0.05 * noise(side, side) - 6, 0, 255).astype(np.uint8)
+
+
+def disc(side: int = 240, radius: float = 70) -> np.ndarray:
+    y, x = np.mgrid[:side, :side]
+    return np.clip(radius + 0.5 - np.hypot(x + 0.5 - side / 2, y + 0.5 - side / 2), 0, 1)
+
+
+def cut(photo: np.ndarray, *edits, **fields) -> Scene:
+    """A scene of the photo after edits that cut something out."""
+    sources = sources_of(photo)
+    scene = scene_of(finish_of(**fields), sources)
+    for edit in edits:
+        scene = Scene(apply_edit(scene, edit).finish, scene.size, sources)
+        scene = Scene.of(scene.finish, scene.size.id, sources)
+    return scene
+
+
+ROUND_DISC = SetSubject(boxes=(Box(left=0.15, top=0.15, width=0.7, height=0.7),))
+
+
+def matte(scene: Scene) -> np.ndarray:
+    return shown_photo(scene).matte() / 255
+
+
+class TruthTest(unittest.TestCase):
+    """Half of the photos with truth; the others are looked at once, by hand."""
+
+    def test_errors_on_the_photos_it_was_tuned_on(self):
+        found, mended = [], []
+        for name in TUNING:
+            truth = true_photo(name)
+            working = working_picture(truth.photo)
+            cut_out = CutOut(on=True, boxes=(truth.box(1),))
+            place = place_of(working, cut_out)
+            evidence = proposal(working, cut_out.boxes, place)
+
+            def error_of(cut_out, evidence, place, working=working, truth=truth):
+                alpha = coverage(working, evidence, cut_out, place)
+                alpha = cv2.resize(alpha, truth.alpha.shape[::-1])
+                return alpha, errors(alpha, truth, cut_out.boxes[0]).photo
+
+            alpha, error = error_of(cut_out, evidence, place)
+            found.append(error)
+            for _ in range(3):
+                laid = next_stroke(alpha, truth.alpha)
+                if laid is None:
+                    break
+                stroke = Stroke(brush=BRUSHES[laid.kind], radius=laid.radius, points=laid.points)
+                cut_out = cut_out.model_copy(update={"strokes": (*cut_out.strokes, stroke)})
+                if place_of(working, cut_out) != place:
+                    place = place_of(working, cut_out)
+                    evidence = proposal(working, cut_out.boxes, place)
+                    for earlier in cut_out.strokes[:-1]:
+                        evidence = after_stroke(evidence, earlier, place)
+                evidence = after_stroke(evidence, stroke, place)
+                alpha, error = error_of(cut_out, evidence, place)
+            mended.append(error)
+        self.assertLess(np.mean(found), WITH_BOX, found)
+        self.assertLess(np.mean(mended), AFTER_THREE, mended)
+
+
+class FindingTest(unittest.TestCase):
+    def test_a_disc_on_a_plain_ground_is_found_to_the_pixel(self):
+        found = matte(cut(disc_photo(), ROUND_DISC))
+        self.assertLess(np.abs(found - disc()).mean(), 0.004)
+
+    def test_the_same_photo_gives_the_same_matte(self):
+        one, other = (matte(cut(disc_photo(), ROUND_DISC)) for _ in range(2))
+        np.testing.assert_array_equal(one, other)
+
+    def test_outside_the_boxes_there_is_no_subject(self):
+        box = Box(left=0.5, top=0.15, width=0.35, height=0.7)
+        found = matte(cut(disc_photo(), SetSubject(boxes=(box,))))
+        self.assertLess(found[:, :110].max(), 0.1)
+
+    def test_a_second_box_adds_a_second_subject(self):
+        photo = np.hstack([disc_photo(), disc_photo()])
+        halves = [Box(left=x, top=0.15, width=0.35, height=0.7) for x in (0.075, 0.575)]
+        one = matte(cut(photo, SetSubject(boxes=(halves[0],))))
+        both = matte(cut(photo, SetSubject(boxes=tuple(halves))))
+        truth = np.hstack([disc(), disc()])
+        self.assertLess(one[:, 240:].mean(), 0.01)
+        self.assertLess(np.abs(both - truth).mean(), 0.02)
+
+    def test_a_photo_that_has_transparency_brings_its_own_cut_out(self):
+        photo = np.dstack([disc_photo(), np.rint(255 * disc()).astype(np.uint8)])
+        scene = cut(photo, SetSubject())
+        picture = render(scene, view="subject")
+        np.testing.assert_allclose(picture[:, :, 3] / 255, disc(), atol=0.02)
+
+    def test_a_mask_of_other_sides_is_stretched_over_the_photo(self):
+        sources = sources_of(disc_photo())
+        half = np.zeros((10, 30, 3), np.uint8)
+        half[:, 15:] = 255
+        facts = PhotoFacts(30, 10, file_format="PNG", bits=8, has_alpha=False)
+        sources = MemorySources(
+            {SHA: DecodedPhoto(disc_photo(), sources.facts(SHA)), MASK: DecodedPhoto(half, facts)}
+        )
+        scene = scene_of(finish_of(), sources)
+        scene = scene_of(apply_edit(scene, SetSubjectMask(mask=MASK)).finish, sources)
+        found = matte(scene)
+        self.assertEqual(found[:, :110].max(), 0)
+        self.assertEqual(found[:, 130:].min(), 1)
+        with self.assertRaises(NotFound):
+            apply_edit(scene, SetSubjectMask(mask="ef" * 32))
+
+    def test_photos_of_one_colour_one_pixel_or_noise_give_some_result(self):
+        for photo in (
+            np.full((90, 120, 3), 128, np.uint8),
+            np.full((1, 1, 3), 128, np.uint8),
+            noise(7, 300),
+            noise(64, 48, 4),
+            noise(50, 40, 3, np.uint16),
+        ):
+            scene = cut(photo, SetSubject(), DrawStroke(brush="keep", radius=3, points=((1, 1),)))
+            picture = render(scene, view="subject")
+            self.assertEqual(picture.shape[:2], photo.shape[:2])
+
+
+class StrokeTest(unittest.TestCase):
+    def test_strokes_are_obeyed_where_they_were_drawn(self):
+        line = ((60.0, 40.0), (180.0, 40.0))
+        for brush, kept in (("keep", 1), ("bring_back", 1), ("leave_out", 0), ("erase", 0)):
+            y = 40.0 if kept else 120.0
+            points = tuple((x, y) for x, _ in line)
+            scene = cut(disc_photo(), ROUND_DISC, DrawStroke(brush=brush, radius=8, points=points))
+            np.testing.assert_array_equal(matte(scene)[int(y) - 4 : int(y) + 4, 70:170], kept)
+
+    def test_a_later_stroke_goes_over_an_earlier_one(self):
+        points = ((100.0, 120.0), (140.0, 120.0))
+        away = DrawStroke(brush="leave_out", radius=10, points=points)
+        back = DrawStroke(brush="keep", radius=10, points=points)
+        self.assertEqual(matte(cut(disc_photo(), ROUND_DISC, away))[120, 120], 0)
+        self.assertEqual(matte(cut(disc_photo(), ROUND_DISC, away, back))[120, 120], 1)
+
+    def test_erasing_takes_nothing_but_what_it_touches(self):
+        before = matte(cut(disc_photo(), ROUND_DISC))
+        stroke = DrawStroke(brush="erase", radius=6, points=((120.0, 120.0),))
+        after = matte(cut(disc_photo(), ROUND_DISC, stroke))
+        y, x = np.mgrid[:240, :240]
+        far = np.hypot(x + 0.5 - 120, y + 0.5 - 120) > 8
+        np.testing.assert_array_equal(after[far], before[far])
+
+    def test_a_soft_eraser_fades_out(self):
+        stroke = DrawStroke(brush="erase", radius=20, softness=1, points=((120.0, 120.0),))
+        found = matte(cut(disc_photo(), ROUND_DISC, stroke))
+        along = found[120, 120:145]
+        self.assertEqual(along[0], 0)
+        self.assertTrue((np.diff(along) >= 0).all())
+        self.assertGreater(((along > 0.1) & (along < 0.9)).sum(), 10)
+
+    def test_keeping_takes_nothing_away_and_leaving_out_brings_nothing(self):
+        before = matte(cut(disc_photo(), ROUND_DISC)) > 0.5
+        at = ((70.0, 60.0), (80.0, 52.0))
+        kept = matte(cut(disc_photo(), ROUND_DISC, DrawStroke(brush="keep", radius=5, points=at)))
+        left = matte(
+            cut(disc_photo(), ROUND_DISC, DrawStroke(brush="leave_out", radius=5, points=at))
+        )
+        self.assertFalse((before & ~(kept > 0.5)).sum() > 3)  # but for the rim's own rounding
+        self.assertFalse((~before & (left > 0.5)).sum() > 3)
+
+    def test_a_soft_edge_shares_out_what_lies_between_two_colours(self):
+        side = 240
+        ramp = np.clip((np.arange(side) - 100) / 40, 0, 1)  # a subject that fades in over 40 px
+        share = np.broadcast_to(ramp, (side, side))[..., None]
+        photo = share * np.array([190, 60, 50]) + (1 - share) * np.array([60, 90, 160])
+        photo = np.rint(photo).astype(np.uint8)
+        box = SetSubject(boxes=(Box(left=0.3, top=0.0, width=0.7, height=1.0),))
+        stroke = DrawStroke(brush="soft_edge", radius=32, points=((120.0, 0.0), (120.0, 239.0)))
+        off = [
+            np.abs(matte(cut(photo, *edits))[60:180, 100:140] - ramp[100:140]).mean()
+            for edits in ((box,), (box, stroke))
+        ]
+        self.assertLess(off[1], 0.03)
+        self.assertLess(off[1], off[0] / 2)
+
+    def test_each_stroke_can_be_deleted(self):
+        one = DrawStroke(brush="erase", radius=6, points=((120.0, 120.0),))
+        other = DrawStroke(brush="erase", radius=6, points=((90.0, 120.0),))
+        scene = cut(disc_photo(), ROUND_DISC, one, other, DeleteStroke(number=0))
+        (left,) = scene.finish.cut_out.strokes
+        self.assertEqual(left.points, ((0.375, 0.5),))
+        with self.assertRaises(BadInput):
+            apply_edit(scene, DeleteStroke(number=1))
+        emptied = apply_edit(scene, DeleteStroke(number=None)).finish
+        self.assertEqual(emptied.cut_out.strokes, ())
+
+    def test_a_stroke_keeps_few_points_and_its_way(self):
+        angles = np.linspace(0, 2 * np.pi, 3000)
+        drawn = np.stack([120 + 80 * np.cos(angles), 120 + 80 * np.sin(angles)], axis=1)
+        stroke = DrawStroke(brush="keep", radius=3, points=tuple(map(tuple, drawn.tolist())))
+        (kept,) = cut(disc_photo(), ROUND_DISC, stroke).finish.cut_out.strokes
+        self.assertLessEqual(len(kept.points), 200)
+        corners = 240 * np.array(kept.points)
+        off = np.abs(np.hypot(*(corners - 120).T) - 80).max()
+        self.assertLess(off, 0.5)
+
+    def test_a_stroke_in_the_turned_photo_lies_on_the_photo(self):
+        scene = cut(disc_photo(), ROUND_DISC)
+        turned = apply_edit(scene, TurnQuarter(way="right")).finish
+        scene = Scene.of(turned, "main", scene.sources)
+        edit = DrawStroke(brush="erase", radius=6, points=((200.0, 30.0),))
+        (stroke,) = apply_edit(scene, edit).finish.cut_out.strokes
+        x, y = stroke.points[0]
+        self.assertAlmostEqual(240 * x, 30, places=3)
+        self.assertAlmostEqual(240 * y, 40, places=3)
+
+    def test_strokes_that_make_no_sense_are_refused(self):
+        scene = cut(disc_photo(), ROUND_DISC)
+        for edit, words in (
+            (DrawStroke(brush="keep", radius=3, points=((900.0, 900.0),)), "beside the photo"),
+            (DrawSubject(x0=5, y0=5, x1=5, y1=90), "Draw a box"),
+        ):
+            with self.assertRaisesRegex(BadInput, words):
+                apply_edit(scene, edit)
+        uncut = cut(disc_photo())
+        with self.assertRaisesRegex(BadInput, "Find the subject first"):
+            apply_edit(uncut, DrawStroke(brush="keep", radius=3, points=((9.0, 9.0),)))
+
+
+class EdgeTest(unittest.TestCase):
+    def area(self, **edge) -> float:
+        return float(matte(cut(disc_photo(), ROUND_DISC, SetSubjectEdge(**edge))).sum())
+
+    def test_the_edge_moves_by_what_it_is_shifted(self):
+        radius = [np.sqrt(self.area(shift=shift) / np.pi) for shift in (-0.01, 0.0, 0.01)]
+        self.assertAlmostEqual(radius[1] - radius[0], 2.4, delta=0.4)
+        self.assertAlmostEqual(radius[2] - radius[1], 2.4, delta=0.4)
+
+    def test_small_parts_and_holes_go_and_the_largest_stays(self):
+        alpha = np.zeros((100, 100), np.float32)
+        alpha[20:80, 20:80] = 1
+        alpha[40:44, 40:44] = 0
+        alpha[5:9, 5:9] = 1
+        kept = finished(alpha, SubjectEdge(specks=0, holes=0))
+        np.testing.assert_array_equal(kept, alpha)
+        tidy = finished(alpha, SubjectEdge(specks=0.08, holes=0.08))
+        self.assertEqual(tidy[6, 6], 0)
+        self.assertEqual(tidy[42, 42], 1)
+        self.assertEqual(finished(alpha, SubjectEdge(specks=0.2, holes=0))[50, 30], 1)
+
+    def test_the_fringe_loses_the_old_background(self):
+        """A soft rim's colours are the disc's own, whatever lay behind."""
+        truth = cv2.GaussianBlur(disc().astype(np.float32), (0, 0), 3)
+        photo = truth[..., None] * (200, 40, 30) + (1 - truth[..., None]) * (20, 200, 60)
+        photo = np.rint(photo).astype(np.uint8)
+        found = matte_of(truth)
+        fringe = fringe_colours(working_picture(photo), found)
+        rim = (found > 60) & (found < 240)
+        cleaned = subject_picture(photo, found, fringe)[rim][:, :3].astype(float)
+        plain = subject_picture(photo, found, None)[rim][:, :3].astype(float)
+        self.assertLess(np.abs(cleaned - (200, 40, 30)).mean(), 8)
+        self.assertGreater(np.abs(plain - (200, 40, 30)).mean(), 30)
+
+
+class ShownTest(unittest.TestCase):
+    def test_switched_off_nothing_changes(self):
+        plain = render(cut(disc_photo()))
+        scene = cut(disc_photo(), ROUND_DISC, SwitchStep(step="cut_out", on=False))
+        self.assertTrue(scene.finish.cut_out.boxes)
+        np.testing.assert_array_equal(render(scene), plain)
+
+    def test_the_ground_shows_behind_the_subject(self):
+        scene = cut(disc_photo(), ROUND_DISC, backdrop=SolidColour(colour="#FFFFFF"))
+        picture = render(scene)
+        self.assertEqual(picture.shape[2], 3)
+        np.testing.assert_array_equal(picture[:30], 255)
+        np.testing.assert_allclose(picture[120, 120], (190, 60, 50), atol=12)
+
+    def test_a_part_is_the_same_as_in_the_whole(self):
+        scene = cut(disc_photo(), ROUND_DISC, backdrop=SolidColour(colour="#FFFFFF"))
+        whole = render(scene)
+        part = render(scene, region=(50, 40, 90, 70))
+        np.testing.assert_array_equal(part, whole[40:110, 50:140])
+
+    def test_one_size_may_show_the_whole_photo(self):
+        scene = cut(disc_photo(), ROUND_DISC)
+        size = scene.size.with_overrides(cut_out={"on": False})
+        np.testing.assert_array_equal(
+            render(Scene(scene.finish, size, scene.sources)), render(cut(disc_photo()))
+        )
+
+    def test_views_for_working_on_it(self):
+        scene = cut(disc_photo(), ROUND_DISC, backdrop=SolidColour(colour="#FFFFFF"))
+        alone, cover, dimmed = (
+            render(scene, view=view) for view in ("subject", "coverage", "dimmed")
+        )
+        self.assertEqual(alone[5, 5, 3], 0)
+        np.testing.assert_array_equal(cover[5, 5], 0)
+        np.testing.assert_array_equal(cover[120, 120], 255)
+        np.testing.assert_allclose(dimmed[5, 5], 0.3 * disc_photo()[5, 5].astype(float), atol=2)
+
+    def test_the_subject_is_the_focus_unless_one_is_set(self):
+        scene = cut(
+            disc_photo(), SetSubject(boxes=(Box(left=0.6, top=0.6, width=0.4, height=0.4),))
+        )
+        self.assertEqual(scene.focus.point.x, 0.8)
+        self.assertIsNone(scene.finish.focus)
+
+    def test_it_is_kept_in_the_document(self):
+        stroke = DrawStroke(brush="erase", radius=6, softness=0.5, points=((120.0, 120.0),))
+        finish = cut(disc_photo(), ROUND_DISC, stroke, SetSubjectEdge(shift=0.002)).finish
+        self.assertEqual(read_finish(finish.model_dump(mode="json")), finish)
+
+
+class PartsTest(unittest.TestCase):
+    def test_geodesic_distance_goes_round_what_is_dear(self):
+        cost = np.ones((9, 9), np.float32)
+        cost[:8, 4] = 1000
+        start = np.zeros((9, 9), np.bool_)
+        start[0, 0] = True
+        found = geodesic_distance(cost, start)
+        self.assertAlmostEqual(float(found[0, 3]), 3, places=4)
+        self.assertGreater(found[0, 8], 15)
+        self.assertLess(found[8, 8], 600)
+
+    def test_a_decision_follows_evidence_and_closes_small_gaps(self):
+        lab = np.zeros((40, 40, 3), np.float32)
+        evidence = np.full((40, 40), -3, np.float32)
+        evidence[10:30, 10:30] = 3
+        evidence[18:20, 18:20] = -3
+        share = decided(evidence, links_of(lab), np.full((40, 40), 0.5, np.float32), 300)
+        self.assertGreater(share[19, 19], 0.5)
+        self.assertGreater(share[12, 20], 0.5)
+        self.assertLess(share[3, 3], 0.5)
+
+    def test_doubts_say_why(self):
+        photo = disc_photo()
+        found = matte_of(disc().astype(np.float32))
+        sure = fringe_colours(working_picture(photo), found)
+        self.assertEqual(doubts_about(found, sure), [])
+        grey = fringe_colours(working_picture(np.full_like(photo, 128)), found)
+        self.assertRegex(doubts_about(found, grey)[0], "colours hardly differ")
+        nothing = np.zeros_like(found)
+        self.assertEqual(doubts_about(nothing, sure), ["nothing was found"])
+
+    def test_the_box_round_a_matte(self):
+        found = matte_of(disc().astype(np.float32))
+        box = box_of(found)
+        self.assertAlmostEqual(box.left, 50 / 240)
+        self.assertAlmostEqual(box.width, 140 / 240)
+        self.assertIsNone(box_of(np.zeros_like(found)))

@@ -1,0 +1,284 @@
+"""Lines round the subject: how wide, where, and whether they can be seen."""
+
+import unittest
+
+import numpy as np
+import shapely
+from shapely import affinity
+
+from lucky_margin.core import oklab
+from lucky_margin.core.checks import check
+from lucky_margin.core.checks.cut_out_checks import made_visible, unseen_share
+from lucky_margin.core.contour import distance_to_contour, line_mask
+from lucky_margin.core.document import (
+    Box,
+    Outlines,
+    OutlinesChanges,
+    SolidColour,
+    SubjectOutline,
+    rgb_of,
+)
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.cut_out import SetSubject
+from lucky_margin.core.edits.framing import ScaleWindow, SetWindow
+from lucky_margin.core.edits.steps import Follow, SetOutlines
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.outlines import PolygonOutline
+from lucky_margin.core.proposals import placing_proposal, subject_proposal
+from lucky_margin.core.render import render
+from lucky_margin.core.sampling.srgb import decode
+from lucky_margin.core.scene import Scene
+from tests.support import finish_of, scene_of, sources_of
+
+SIDE = 240
+REACH = 30.0
+NEAR_CORNER = 3.0
+LINE = {"gap": 0, "width": 12, "softness": 0, "strength": 1, "inside": False}
+
+
+def coverage_of(shape) -> np.ndarray:
+    """How much a polygon covers of each pixel, 0..1."""
+    corners = np.array(shape.exterior.coords)[:-1]
+    return PolygonOutline.of(corners).coverage(SIDE, SIDE).astype(np.float32) / 255
+
+
+def shapes(scale: float) -> dict[str, shapely.Polygon]:
+    disc = shapely.Point(120.3, 119.6).buffer(30 * scale, quad_segs=64)
+    square = affinity.rotate(shapely.box(95, 90, 145, 140), 17)
+    angles = np.arange(10) * np.pi / 5
+    far = np.where(np.arange(10) % 2, 18, 40) * scale
+    star = shapely.Polygon(
+        np.stack([120.4 + far * np.sin(angles), 119.7 - far * np.cos(angles)], axis=1)
+    )
+    return {"disc": disc, "square": affinity.scale(square, scale, scale), "star": star}
+
+
+def true_distance(shape) -> np.ndarray:
+    """NaN where a corner is nearest: of a sharp one no pixel is half covered."""
+    y, x = np.mgrid[:SIDE, :SIDE] + 0.5
+    points = shapely.points(x.ravel(), y.ravel())
+    away = shapely.distance(points, shape.exterior)
+    signed = np.where(shapely.contains(shape, points), -away, away)
+    if len(shape.exterior.coords) < 20:
+        feet = shapely.line_interpolate_point(
+            shape.exterior, shapely.line_locate_point(shape.exterior, points)
+        )
+        corners = shapely.multipoints(shapely.points(np.array(shape.exterior.coords)))
+        signed[shapely.distance(feet, corners) < NEAR_CORNER] = np.nan
+    return signed.reshape(SIDE, SIDE)
+
+
+def photo_with_square() -> np.ndarray:
+    """A red square in a grey photo."""
+    photo = np.full((200, 200, 3), 128, np.uint8)
+    photo[60:140, 60:140] = (200, 40, 30)
+    return photo
+
+
+ROUND_SQUARE = SetSubject(boxes=(Box(left=0.2, top=0.2, width=0.6, height=0.6),))
+
+
+def cut(*lines: SubjectOutline, ground: str = "#3366CC", **fields) -> Scene:
+    sources = sources_of(photo_with_square())
+    fields = {"backdrop": SolidColour(colour=ground), "outlines": Outlines(lines=lines), **fields}
+    scene = scene_of(finish_of(**fields), sources)
+    return scene_of(apply_edit(scene, ROUND_SQUARE).finish, sources)
+
+
+def edited(scene: Scene, edit) -> Scene:
+    return scene_of(apply_edit(scene, edit).finish, scene.sources)
+
+
+class DistanceTest(unittest.TestCase):
+    def test_it_is_exact_to_a_third_of_a_pixel_on_discs_squares_and_stars(self):
+        for scale in (0.5, 1, 1.7):
+            for name, shape in shapes(scale).items():
+                with self.subTest(shape=name, scale=scale):
+                    found = distance_to_contour(coverage_of(shape), REACH)
+                    true = true_distance(shape)
+                    off = np.abs(found - true)[np.abs(true) < REACH]
+                    self.assertGreater(len(off), 500)
+                    self.assertLess(np.percentile(off, 99), 0.2)
+                    self.assertLess(off.max(), 0.7)  # single pixels, where two edges are as near
+                    self.assertLess(off.mean(), 0.1)
+
+    def test_a_lines_width_is_what_it_says(self):
+        for scale in (0.5, 1, 1.7):
+            shape = shapes(scale)["disc"]
+            distance = distance_to_contour(coverage_of(shape), REACH)
+            mask = line_mask(distance, **LINE | {"gap": 4}) / 255
+            ring = shape.buffer(16, quad_segs=64).area - shape.buffer(4, quad_segs=64).area
+            middle = 2 * np.pi * (30 * scale + 10)
+            self.assertAlmostEqual(mask.sum() / middle, ring / middle, delta=0.3)
+
+    def test_nothing_and_everything_have_no_contour(self):
+        for value in (0, 1):
+            found = distance_to_contour(np.full((9, 9), value, np.float32), 3)
+            self.assertTrue((np.abs(found) > 1000).all())
+            self.assertEqual(set((found > 0).ravel().tolist()), {value == 0})
+
+    def test_soft_lines_fade_from_the_edge_outwards(self):
+        distance = np.linspace(0, 20, 200, dtype=np.float32)[None]
+        hard = line_mask(distance, **LINE)[0]
+        soft = line_mask(distance, **LINE | {"softness": 1})[0]
+        full = line_mask(distance, **LINE | {"softness": 1, "strength": 3})[0]
+        self.assertEqual(set(hard[:110].tolist()), {255})
+        self.assertTrue((np.diff(soft.astype(int)) <= 0).all())
+        self.assertGreater(full.sum(dtype=int), soft.sum(dtype=int))
+        self.assertEqual(soft[-1], 0)
+
+    def test_an_inside_line_lies_inside(self):
+        distance = np.linspace(-20, 20, 400, dtype=np.float32)[None]
+        mask = line_mask(distance, **LINE | {"inside": True, "gap": 3})[0]
+        covered = distance[0][mask > 128]
+        self.assertAlmostEqual(float(covered.max()), -3, delta=0.2)
+        self.assertAlmostEqual(float(covered.min()), -15, delta=0.2)
+
+
+class DrawnTest(unittest.TestCase):
+    WHITE = SubjectOutline(width=0.05)
+
+    def test_it_lies_between_subject_and_ground(self):
+        picture = render(cut(self.WHITE))
+        np.testing.assert_allclose(picture[100, 100], (200, 40, 30), atol=2)
+        np.testing.assert_allclose(picture[100, 54], (255, 255, 255), atol=2)
+        np.testing.assert_array_equal(picture[100, 40], rgb_of("#3366CC"))
+
+    def test_it_is_as_wide_in_any_scale(self):
+        scene = cut(self.WHITE)
+        for scale in (1.0, 0.6):
+            picture = render(scene, scale=scale, rough=True).astype(float)
+            row = picture[round(100 * scale), : round(60 * scale)]
+            blue, white = np.array(rgb_of("#3366CC")), 255.0
+            share = (row[:, 0] - blue[0]) / (white - blue[0])
+            self.assertAlmostEqual(share.sum() / scale, 10, delta=1.2)
+
+    def test_a_part_is_the_same_as_in_the_whole(self):
+        scene = cut(self.WHITE, SubjectOutline(width=0.02, gap=0.06, colour="#000000"))
+        whole = render(scene)
+        np.testing.assert_array_equal(render(scene, region=(30, 90, 80, 60)), whole[90:150, 30:110])
+
+    def test_none_runs_along_where_the_size_cuts_the_subject(self):
+        scene = cut(self.WHITE)
+        window = Box(left=100, top=0, width=100, height=200)
+        cutting = edited(scene, SetWindow(window=window))
+        picture = render(cutting)
+        np.testing.assert_allclose(picture[100, 0], (200, 40, 30), atol=2)
+
+    def test_moving_the_window_moves_it_exactly(self):
+        scene = cut(self.WHITE)
+        first = render(edited(scene, SetWindow(window=Box(left=0, top=0, width=150, height=150))))
+        other = render(edited(scene, SetWindow(window=Box(left=37, top=12, width=150, height=150))))
+        np.testing.assert_array_equal(first[12:, 37:], other[:-12, :-37])
+
+    def test_without_a_cut_out_there_is_none(self):
+        scene = scene_of(
+            finish_of(outlines=Outlines(lines=(self.WHITE,))), sources_of(photo_with_square())
+        )
+        np.testing.assert_array_equal(render(scene), photo_with_square())
+
+    def test_one_size_may_have_others(self):
+        scene = cut(self.WHITE)
+        size = scene.size.model_copy(update={"id": "other", "name": "Other"})
+        finish = scene.finish.model_copy(update={"sizes": (*scene.finish.sizes, size)})
+        other = Scene.of(finish, "other", scene.sources)
+        red = OutlinesChanges(lines=(SubjectOutline(colour="#FF0000"),))
+        own = apply_edit(other, SetOutlines(changes=red, only_this_size=True)).finish
+        self.assertEqual(own.outlines, scene.finish.outlines)
+        self.assertEqual(own.outlines_of(own.size("other")).lines[0].colour, "#FF0000")
+        again = apply_edit(Scene.of(own, "other", scene.sources), Follow(step="outlines")).finish
+        self.assertEqual(again.outlines_of(again.size("other")), scene.finish.outlines)
+
+
+class SeenTest(unittest.TestCase):
+    def checked(self, scene: Scene, key: str):
+        return [one for one in check(scene) if one.key == key]
+
+    def test_a_white_line_shows_on_blue_and_not_on_nearly_white(self):
+        (seen,) = self.checked(cut(SubjectOutline(width=0.05)), "outline")
+        self.assertEqual(seen.severity, "ok")
+        faint = cut(SubjectOutline(width=0.05), ground="#F4F2EE")
+        (unseen,) = self.checked(faint, "outline")
+        self.assertEqual(unseen.severity, "warning")
+        (mended,) = self.checked(edited(faint, unseen.action.edit), "outline")
+        self.assertEqual(mended.severity, "ok")
+
+    def test_the_share_is_that_of_a_slow_reference(self):
+        line = SubjectOutline(colour="#808080", opacity=0.8)
+        colours = np.random.default_rng(3).integers(90, 200, (200, 3))
+        beside = oklab.from_light(decode(colours / 255))
+        unseen = 0
+        for colour in colours:
+            mixed = 0.8 * np.array(rgb_of(line.colour)) + 0.2 * colour
+            one, other = (oklab.from_light(decode(part / 255)) for part in (mixed, colour))
+            unseen += float(np.sqrt(((one - other) ** 2).sum())) < 0.12
+        self.assertAlmostEqual(unseen_share(line, beside), unseen / 200)
+
+    def test_the_least_change_is_made(self):
+        beside = np.broadcast_to(oklab.from_light(decode(np.full(3, 0.5))), (50, 3))
+        faint = SubjectOutline(colour="#FFFFFF", opacity=0.1)
+        self.assertEqual(made_visible(faint, beside).colour, "#FFFFFF")
+        near = made_visible(SubjectOutline(colour="#8A8A8A"), beside)
+        lightness = oklab.from_light(decode(np.array(rgb_of(near.colour)) / 255))[0]
+        self.assertAlmostEqual(abs(lightness - beside[0, 0]), 0.13, delta=0.02)
+
+    def test_a_ground_that_is_nearly_white_is_said(self):
+        (found,) = self.checked(cut(ground="#FDFDFB"), "white")
+        self.assertEqual(found.severity, "warning")
+        (white,) = self.checked(edited(cut(ground="#FDFDFB"), found.action.edit), "white")
+        self.assertEqual(white.severity, "ok")
+        self.assertEqual(self.checked(cut(ground="#3366CC"), "white"), [])
+
+    def test_a_straight_edge_where_the_photo_ended_is_said_and_mended(self):
+        photo = np.full((200, 200, 3), 128, np.uint8)
+        photo[60:, 60:140] = (200, 40, 30)
+        sources = sources_of(photo)
+        box = Box(left=0.2, top=0.2, width=0.6, height=0.8)
+        scene = scene_of(finish_of(100, 100, backdrop=SolidColour()), sources)
+        scene = scene_of(apply_edit(scene, SetSubject(boxes=(box,))).finish, sources)
+        self.assertEqual(self.checked(scene, "ended"), [])
+        scene = edited(scene, SetWindow(window=Box(left=20, top=60, width=160, height=160)))
+        (found,) = self.checked(scene, "ended")
+        self.assertRegex(found.text, "bottom")
+        mended = edited(scene, found.action.edit)
+        self.assertAlmostEqual(mended.frame.window.bottom, 200)
+        self.assertEqual(self.checked(mended, "ended"), [])
+
+    def test_a_subject_that_the_size_cuts_is_said(self):
+        scene = edited(cut(), SetWindow(window=Box(left=100, top=0, width=100, height=200)))
+        (found,) = self.checked(scene, "focus")
+        self.assertRegex(found.text, "The subject is cut")
+
+
+class PlacingTest(unittest.TestCase):
+    def test_the_subject_fills_as_much_as_is_asked(self):
+        scene = cut()
+        scene = scene_of(finish_of(100, 50, cut_out=scene.finish.cut_out), scene.sources)
+        placed = edited(scene, placing_proposal(scene, (1 / 0.85 - 1) / 2).edit)
+        height = placed.frame.window.height
+        self.assertAlmostEqual(80 / height, 0.85, delta=0.02)
+        self.assertAlmostEqual(placed.frame.window.centre[0], 100, delta=1.5)
+
+    def test_a_free_size_gets_the_same_room_on_all_sides(self):
+        window = placing_proposal(cut(), 0.1).box
+        self.assertAlmostEqual(window.left, 60 - 8, delta=1.5)
+        self.assertAlmostEqual(window.width, 80 + 16, delta=2)
+
+    def test_the_window_may_go_past_the_photo_only_where_it_is_cut_out(self):
+        far = Box(left=-80, top=-80, width=200, height=200)
+        self.assertEqual(edited(cut(), SetWindow(window=far)).frame.window.left, -80)
+        whole = scene_of(finish_of(), sources_of(photo_with_square()))
+        self.assertEqual(edited(whole, SetWindow(window=far)).frame.window.left, 0)
+        wider = edited(cut(), ScaleWindow(factor=2))
+        self.assertEqual(wider.frame.window.width, 400)
+
+    def test_nothing_is_placed_before_it_is_cut_out(self):
+        with self.assertRaises(BadInput):
+            placing_proposal(scene_of(finish_of(), sources_of(photo_with_square())), 0.1)
+
+    def test_the_focus_box_is_where_a_subject_is_looked_for(self):
+        scene = scene_of(
+            finish_of(focus={"point": {"x": 0.5, "y": 0.5}, "box": ROUND_SQUARE.boxes[0]}),
+            sources_of(photo_with_square()),
+        )
+        self.assertEqual(subject_proposal(scene).edit.boxes, ROUND_SQUARE.boxes)
