@@ -30,7 +30,10 @@ BAD_INPUT = 2
 DOUBTFUL = 3
 """The exit code, where it is asked for, of cut-outs that should be checked."""
 
-_GROUND = "transparent, #RRGGBB, #RRGGBB-#RRGGBB (top to bottom) or blur"
+_GROUND = (
+    "transparent, #RRGGBB, #RRGGBB-#RRGGBB (top to bottom), blur, this-photo or a backdrop such as "
+    "paper, linen or sweep"
+)
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -9,6 +9,7 @@ from pydantic import TypeAdapter
 from lucky_margin.cli.files import FONT_SUFFIXES
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
+    STOCK_BACKDROPS,
     AnyFamily,
     AsCropped,
     BlurredPhoto,
@@ -26,6 +27,7 @@ from lucky_margin.core.document import (
     SolidColour,
     StockLook,
     TableLook,
+    ThisPhoto,
     ToneChanges,
     Transparent,
 )
@@ -117,11 +119,15 @@ def ground(text: str, option: str) -> Ground:
         return Transparent()
     if wanted == "blur":
         return BlurredPhoto()
+    if wanted == "this-photo":
+        return ThisPhoto()
+    if wanted in STOCK_BACKDROPS:
+        return STOCK_BACKDROPS[wanted]
     first, between, second = wanted.partition("-")
     if not first.startswith("#"):
         raise BadInput(
             f"{option} needs transparent, a colour such as #F5F1E8, two of them with a hyphen "
-            f"between, or blur, not “{text}”."
+            f"between, blur, this-photo or one of {', '.join(STOCK_BACKDROPS)}, not “{text}”."
         )
     return Gradient(start=first, end=second) if between else SolidColour(colour=first)
 

@@ -37,6 +37,7 @@ export type LookUse = NonNullable<Tone['look']>
 export type SavedLook = Schemas['SavedLook']
 export type LookList = Schemas['LookList']
 export type Cube = Schemas['Cube']
+export type StockBackdrop = Schemas['StockBackdrop']
 export type Brush = Schemas['DrawStroke']['brush']
 export type Stroke = Schemas['Stroke']
 export type SubjectOutline = Schemas['SubjectOutline']

@@ -17,6 +17,8 @@ from lucky_margin.core.document.values import (
     OtherPhoto,
     Sides,
     SolidColour,
+    StockBackdrop,
+    ThisPhoto,
     Value,
 )
 from lucky_margin.core.types import ImageFormat
@@ -157,6 +159,10 @@ def ground_in_words(ground: Ground) -> str:
             return f"{colour_in_words(ground.start)} to {colour_in_words(ground.end)}"
         case BlurredPhoto():
             return "the photo, blurred"
+        case ThisPhoto():
+            return "this photo"
+        case StockBackdrop():
+            return ground.key
         case OtherPhoto():
             return "another photo"
     return "transparent"

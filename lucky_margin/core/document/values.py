@@ -205,13 +205,15 @@ class SolidColour(Value):
 
 
 class Gradient(Value):
-    """A ground that goes evenly from one colour to another along a line.
+    """A ground that goes evenly from one colour to another: along a line, or from the middle to the
+    corners.
 
     ``angle`` is in degrees, clockwise from upwards: 180 goes from top to bottom, 90 from left
     to right (as in CSS Images 3).
     """
 
     kind: Literal["gradient"] = "gradient"
+    form: Literal["linear", "radial"] = "linear"
     start: Colour = "#FFFFFF"
     end: Colour = "#000000"
     angle: float = Field(default=180, ge=-360, le=360)
@@ -227,6 +229,67 @@ class BlurredPhoto(Value):
     blur: float = Field(default=0.04, ge=0.01, le=0.2)
 
 
+class ThisPhoto(Value):
+    """The photo itself where it lies, filled in behind its subject.
+
+    ``blur`` is the radius of a lens's disc as a fraction of the photo's long side, ``grey`` how
+    much of the colour is taken out, ``light`` how much lighter (above 0) or darker it is.
+    """
+
+    kind: Literal["this_photo"] = "this_photo"
+    blur: float = Field(default=0.012, ge=0, le=0.1)
+    grey: float = Field(default=0, ge=0, le=1)
+    light: float = Field(default=0, ge=-1, le=1)
+
+
+BackdropKey = Literal[
+    "paper",
+    "laid",
+    "plaster",
+    "limewash",
+    "linen",
+    "felt",
+    "stone",
+    "sand",
+    "speckle",
+    "glow",
+    "sweep",
+    "bloom",
+]
+
+
+class StockBackdrop(Value):
+    """A backdrop drawn by this application; what a key draws never changes.
+
+    The last ``colours`` fill in for those that a drawing has besides.
+    """
+
+    kind: Literal["stock"] = "stock"
+    key: BackdropKey = "paper"
+    colours: Annotated[tuple[Colour, ...], Field(min_length=1, max_length=3)] = ("#EFE9DD",)
+    seed: int = Field(default=1, ge=0, le=9999)
+
+
+STOCK_BACKDROPS: dict[str, StockBackdrop] = {
+    key: StockBackdrop.model_validate({"key": key, "colours": colours})
+    for key, colours in {
+        "paper": ("#EFE9DD",),
+        "laid": ("#E9DFC9",),
+        "plaster": ("#D8CFC2",),
+        "limewash": ("#C9B8A0", "#E3D8C6"),
+        "linen": ("#D9CFBC",),
+        "felt": ("#5F7566",),
+        "stone": ("#DCD8D2", "#B9B2AA", "#8E867C"),
+        "sand": ("#DCC7A1",),
+        "speckle": ("#EFE8DA", "#6B5A48"),
+        "glow": ("#F3DFC0", "#B9713F"),
+        "sweep": ("#CFC6BB", "#A89B8C"),
+        "bloom": ("#E7D7C6", "#C98F6B", "#8FA79A"),
+    }.items()
+}
+"""Every stock backdrop by its key, in the colours it comes in."""
+
+
 class OtherPhoto(Value):
     """Another photo of the shelf, covering the size."""
 
@@ -235,7 +298,8 @@ class OtherPhoto(Value):
 
 
 Ground = Annotated[
-    Transparent | SolidColour | Gradient | BlurredPhoto | OtherPhoto, Field(discriminator="kind")
+    Transparent | SolidColour | Gradient | BlurredPhoto | ThisPhoto | StockBackdrop | OtherPhoto,
+    Field(discriminator="kind"),
 ]
 """What shows where there is no picture."""
 

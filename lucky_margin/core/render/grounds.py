@@ -8,15 +8,23 @@ from lucky_margin.core.document import (
     Ground,
     OtherPhoto,
     SolidColour,
+    StockBackdrop,
+    ThisPhoto,
 )
 from lucky_margin.core.framing import Frame, following, laid, largest_inside, whole
-from lucky_margin.core.grounds import blurred_cover, gradient_over, working_sides
+from lucky_margin.core.grounds import (
+    blurred_cover,
+    gradient_over,
+    stock_backdrop,
+    toned_down,
+    working_sides,
+)
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.laying import pick_level, placed
-from lucky_margin.core.render.shown import ShownPhoto
+from lucky_margin.core.render.laying import pick_level, placed, under
+from lucky_margin.core.render.shown import ShownPhoto, shown_photo
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene, Sources
-from lucky_margin.core.types import Picture8, Picture16
+from lucky_margin.core.types import AnyPicture, Picture8, Picture16
 
 _UNIT = Box(left=0, top=0, width=1, height=1)
 
@@ -39,6 +47,10 @@ def fill_of(ground: Ground, scene: Scene, grid: Grid) -> Fill:
             return gradient_over(ground, grid.columns, grid.rows, grid.region)
         case BlurredPhoto():
             return _blurred(ground, scene, grid) if scene.finish.photo else None
+        case ThisPhoto():
+            return _this_photo(ground, scene, grid) if scene.finish.photo else None
+        case StockBackdrop():
+            return _stock(ground, scene, grid)
         case OtherPhoto():
             return _other(ground, scene.frame, grid, scene.sources)
     return None
@@ -57,10 +69,33 @@ def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
         photo, onto_copy = pick_level(ShownPhoto(sha256, sources), to_photo)
         return blurred_cover(photo, onto_copy, width, height, ground.blur)
 
-    blurred = sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make)
-    rows, columns = blurred.shape[:2]
+    return _enlarged(
+        sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make), grid
+    )
+
+
+def _stock(ground: StockBackdrop, scene: Scene, grid: Grid) -> Picture8:
+    width, height = scene.sides
+    ratio = width / height
+    drawn = scene.sources.cache.get_or_make(
+        ("stock", ground, ratio), lambda: stock_backdrop(ground, ratio)
+    )
+    return _enlarged(drawn, grid)
+
+
+def _this_photo(ground: ThisPhoto, scene: Scene, grid: Grid) -> Picture8:
+    """The photo with the scene's tone where it lies; blurred, it is filled behind the subject."""
+    photo = shown_photo(scene)
+    blur = ground.blur if photo.cut_out is not None else 0.0
+    laid_photo = under(photo.behind(blur) if blur else photo.whole, scene, scene.tone, grid)
+    return toned_down(laid_photo, ground.grey, ground.light)
+
+
+def _enlarged(drawn: AnyPicture, grid: Grid) -> Picture8:
+    """A ground drawn at a working size, over the grid."""
+    rows, columns = drawn.shape[:2]
     return sample(
-        blurred,
+        drawn,
         left=0,
         top=0,
         step_x=columns / grid.columns,

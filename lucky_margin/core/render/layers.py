@@ -15,7 +15,7 @@ from lucky_margin.core.pieces import Part, Sprite, shaded_watermark
 from lucky_margin.core.render.compose import AnyLayer, Group, Layer, SpriteLayer
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
-from lucky_margin.core.render.laying import area_under, placed, toned_photo
+from lucky_margin.core.render.laying import area_under, placed, under
 from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import sprite_on
 from lucky_margin.core.render.shown import shown_photo
@@ -119,13 +119,8 @@ def whole_photo(scene: Scene, grid: Grid) -> list[AnyLayer]:
 def photo_under(scene: Scene, tone: Tone, grid: Grid, *, whole: bool = False) -> Picture8:
     """The photo laid under ``grid`` as the scene frames it, with ``tone``: its subject alone where
     that is cut out, unless the ``whole`` one is asked for."""
-    mapping = scene.mapping(grid.to_full)
     photo = shown_photo(scene)
-    if whole:
-        photo = photo.whole
-    if not tone.is_set:
-        return placed(photo, mapping, grid.region)
-    return toned_photo(photo, tone, mapping, grid.scale_x, grid.region)
+    return under(photo.whole if whole else photo, scene, tone, grid)
 
 
 def flatten_colour(scene: Scene) -> str:

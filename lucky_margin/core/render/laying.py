@@ -8,9 +8,10 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.document import Area, TableLook, Tone
+from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.shown import ShownPhoto
 from lucky_margin.core.sampling import place, place_at_16_bits
-from lucky_margin.core.scene import DerivedKey, PictureCache
+from lucky_margin.core.scene import DerivedKey, PictureCache, Scene
 from lucky_margin.core.tone import (
     BASES_SIDE,
     BASES_VERSION,
@@ -46,6 +47,14 @@ def placed(photo: ShownPhoto, mapping: Affine, region: Region) -> Picture8:
         return place(copy, onto_copy, region)
 
     return photo.sources.cache.get_or_make(("placed", photo.key, mapping, region), make)
+
+
+def under(photo: ShownPhoto, scene: Scene, tone: Tone, grid: Grid) -> Picture8:
+    """``photo`` laid under ``grid`` as the scene frames it, with ``tone``."""
+    mapping = scene.mapping(grid.to_full)
+    if not tone.is_set:
+        return placed(photo, mapping, grid.region)
+    return toned_photo(photo, tone, mapping, grid.scale_x, grid.region)
 
 
 def toned_photo(

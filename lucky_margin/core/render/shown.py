@@ -2,15 +2,17 @@
 
 import hashlib
 from collections.abc import Hashable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core import cut_out as cutting
 from lucky_margin.core.cut_out import Evidence, FringeColours, Matte
 from lucky_margin.core.document import Box, CutOut, Stroke
+from lucky_margin.core.grounds import blurred_behind
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.scene import DerivedKey, Scene, Sources
 from lucky_margin.core.types import AnyPicture
@@ -24,11 +26,17 @@ class ShownPhoto:
     sha256: str
     sources: Sources
     cut_out: CutOut | None = None
+    blur: float | None = None
+    """Of what is behind the subject, in the photo's long sides; None shows the subject."""
 
     @cached_property
     def key(self) -> Hashable:
         """What tells it from other photos and other cut-outs."""
-        return self.sha256 if self.cut_out is None else (self.sha256, self._inputs)
+        return self.sha256 if self.cut_out is None else (self.sha256, self._inputs, self.blur)
+
+    def behind(self, blur: float) -> "ShownPhoto":
+        """What is behind the subject, filled in where that was, and blurred."""
+        return replace(self, blur=blur)
 
     @property
     def whole(self) -> "ShownPhoto":
@@ -45,10 +53,21 @@ class ShownPhoto:
         copy = self.sources.level(self.sha256, number)
         if self.cut_out is None:
             return copy
+        if self.blur is not None:
+            return self._behind(copy, self.blur)
         key = DerivedKey("subject", self.sha256, (self._inputs, str(number)), cutting.VERSION)
         return self.sources.cache.get_or_make(
             key, lambda: cutting.subject_picture(copy, self.matte(), self._cleaning())
         )
+
+    def _behind(self, copy: AnyPicture, blur: float) -> AnyPicture:
+        blurred = self.sources.cache.get_or_make(
+            ("behind", self.sha256, self._inputs, blur),
+            lambda: blurred_behind(self._working, self.matte(), blur),
+        )
+        rows, columns = copy.shape[:2]
+        enlarged = cv2.resize(blurred, (columns, rows), interpolation=cv2.INTER_LINEAR)
+        return np.asarray(enlarged, np.uint16)
 
     def matte(self) -> Matte:
         """What was found of the subject, or is found now."""

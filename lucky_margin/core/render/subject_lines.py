@@ -43,7 +43,8 @@ def subject_distance(scene: Scene, grid: Grid, reach: float) -> NDArray[np.float
     and no line runs along where the size cuts the subject.
     """
     photo, mapping = shown_photo(scene), scene.mapping(grid.to_full)
-    beyond = math.ceil(reach * min(scene.sides) * max(grid.scale_x, grid.scale_y)) + 2
+    pixels = reach * min(scene.sides) * max(grid.scale_x, grid.scale_y) + 2
+    beyond = 2 ** math.ceil(math.log2(pixels))  # so that a wider line needs no new distances
     wide = (-beyond, -beyond, grid.columns + 2 * beyond, grid.rows + 2 * beyond)
 
     def make() -> NDArray[np.float32]:

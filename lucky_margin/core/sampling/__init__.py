@@ -1,6 +1,6 @@
 """Sampling photos in linear light."""
 
-from lucky_margin.core.sampling.gradients import linear_gradient
+from lucky_margin.core.sampling.gradients import linear_gradient, radial_gradient
 from lucky_margin.core.sampling.place import place, place_at_16_bits
 from lucky_margin.core.sampling.sample import halved, sample
 from lucky_margin.core.sampling.srgb import as_8_bits, encode_16_bits, to_linear
@@ -13,6 +13,7 @@ __all__ = [
     "linear_gradient",
     "place",
     "place_at_16_bits",
+    "radial_gradient",
     "sample",
     "to_linear",
     "warm_up",

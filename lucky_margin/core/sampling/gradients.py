@@ -9,14 +9,26 @@ Rgb = tuple[int, int, int]
 """Encoded sRGB, 0..255."""
 
 
-def linear_gradient(
-    start: Rgb, end: Rgb, *, along: tuple[float, float, float], region: Region
-) -> Picture8:
+Slope = tuple[float, float, float]
+"""a, b and c of ``a x + b y + c``, x and y in output pixels."""
+
+
+def linear_gradient(start: Rgb, end: Rgb, *, along: Slope, region: Region) -> Picture8:
     """The pixels of ``region``, mixed in encoded sRGB and dithered, so that no hues show.
 
-    A pixel whose centre is at ``x, y`` (output pixels) has a share of ``end`` of
-    ``along[0] x + along[1] y + along[2]``, kept within 0..1.
+    A pixel has as much of ``end`` as ``along`` says of its centre, kept within 0..1.
     """
-    return kernels.gradient(
-        np.array(start, np.float64), np.array(end, np.float64), np.array(along, np.float64), *region
-    )
+    return _gradient(start, end, along, (0, 0, 0), region)
+
+
+def radial_gradient(
+    start: Rgb, end: Rgb, *, along: Slope, across: Slope, region: Region
+) -> Picture8:
+    """As ``linear_gradient``, with as much of ``end`` as the vector of ``along`` and ``across`` is
+    long."""
+    return _gradient(start, end, along, across, region)
+
+
+def _gradient(start: Rgb, end: Rgb, along: Slope, across: Slope, region: Region) -> Picture8:
+    first, last, one, other = (np.array(part, np.float64) for part in (start, end, along, across))
+    return kernels.gradient(first, last, one, other, *region)

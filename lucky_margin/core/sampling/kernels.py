@@ -254,6 +254,7 @@ def gradient(
     start: NDArray[np.float64],
     end: NDArray[np.float64],
     along: NDArray[np.float64],
+    across: NDArray[np.float64],
     x_origin: int,
     y_origin: int,
     width: int,
@@ -262,13 +263,18 @@ def gradient(
     """From colour ``start`` to ``end`` (0..255, encoded), dithered.
 
     A pixel's share of ``end`` is ``along[0] x + along[1] y + along[2]`` at its centre, in
-    absolute output pixels, kept within 0..1.
+    absolute output pixels, kept within 0..1; where ``across`` is not all 0, the length of the
+    vector of that and the same of ``across``.
     """
+    is_radial = (across != 0).any()
     out = np.empty((height, width, 3), np.uint8)
     for j in numba.prange(height):
         for i in range(width):
             x, y = x_origin + i, y_origin + j
             share = along[0] * (x + 0.5) + along[1] * (y + 0.5) + along[2]
+            if is_radial:
+                other = across[0] * (x + 0.5) + across[1] * (y + 0.5) + across[2]
+                share = (share * share + other * other) ** 0.5
             share = min(max(share, 0.0), 1.0)
             noise = dither(x, y)
             for c in range(3):

@@ -6,7 +6,14 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from lucky_margin.core.checks import Check, check
-from lucky_margin.core.document import Colour, Identifier, Sha256, Value
+from lucky_margin.core.document import (
+    STOCK_BACKDROPS,
+    Colour,
+    Identifier,
+    Sha256,
+    StockBackdrop,
+    Value,
+)
 from lucky_margin.core.document.docket import STEPS
 from lucky_margin.core.edits import Edit, Guide
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
@@ -102,6 +109,10 @@ class StepList(Value):
     steps: list[StepOffered]
 
 
+class BackdropList(Value):
+    backdrops: list[StockBackdrop]
+
+
 class ToneFigures(Value):
     """The toned photo inside the window, measured; the histogram's parts each sum to 1."""
 
@@ -154,6 +165,12 @@ def list_steps() -> StepList:
             for step in STEPS
         ]
     )
+
+
+@router.get("/backdrops")
+def list_backdrops() -> BackdropList:
+    """The stock backdrops, in the colours they come in."""
+    return BackdropList(backdrops=list(STOCK_BACKDROPS.values()))
 
 
 @router.post("/draft", response_model=DraftLaid)

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
 
-import type { Edit, Ground, Photo } from '../../../api/types'
+import type { Edit, Ground, Photo, StockBackdrop } from '../../../api/types'
+import { get } from '../../../api/client'
 import { usePhotoPages } from '../../../composables/photoPages'
 import { useBench } from '../../../stores/bench'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
@@ -20,25 +21,35 @@ const props = defineProps<{
 
 type Kind = Ground['kind']
 
-const FIRST: Record<Exclude<Kind, 'photo'>, Ground> = {
+const FIRST: Record<Exclude<Kind, 'photo' | 'stock'>, Ground> = {
   transparent: { kind: 'transparent' },
   colour: { kind: 'colour', colour: '#FFFFFF' },
-  gradient: { kind: 'gradient', start: '#F5F1E8', end: '#D9C6A5', angle: 180 },
+  gradient: { kind: 'gradient', form: 'linear', start: '#F5F1E8', end: '#D9C6A5', angle: 180 },
   blurred: { kind: 'blurred', blur: 0.04 },
+  this_photo: { kind: 'this_photo', blur: 0.012, grey: 0, light: 0 },
 }
 
 const bench = useBench()
 /** Another photo can be one only where there is one; the newest is tried out first. */
 const newest = ref<Photo | null>(null)
+const stock = shallowRef<StockBackdrop[]>([])
 const choices = computed<Choice<Kind>[]>(() =>
   (Object.keys(GROUND_WORDS) as Kind[])
-    .filter((key) => key !== 'photo' || newest.value || props.ground.kind === 'photo')
+    .filter((key) => isOffered(key) || key === props.ground.kind)
     .map((key) => ({ key, label: GROUND_WORDS[key] })),
 )
 
+/** What is behind the photo is of use only where something is cut out of that. */
+function isOffered(key: Kind): boolean {
+  if (key === 'photo') return !!newest.value
+  if (key === 'stock') return stock.value.length > 0
+  return key !== 'this_photo' || (props.place === 'backdrop' && bench.here!.cut_out.on)
+}
+
 const { photos, load } = usePhotoPages()
 onMounted(async () => {
-  await load()
+  const [{ backdrops }] = await Promise.all([get<{ backdrops: StockBackdrop[] }>('/bench/backdrops'), load()])
+  stock.value = backdrops
   newest.value = photos.value.find(({ sha256 }) => sha256 !== bench.document!.photo?.sha256) ?? null
 })
 
@@ -48,7 +59,16 @@ function set(ground: Ground): Edit {
 
 function first(kind: Kind): Ground {
   if (kind === props.ground.kind) return props.ground
-  return kind === 'photo' ? { kind, sha256: newest.value!.sha256 } : FIRST[kind]
+  if (kind === 'photo') return { kind, sha256: newest.value!.sha256 }
+  return kind === 'stock' ? stock.value[0]! : FIRST[kind]
+}
+
+function backdrop(key: string): Edit {
+  return set(stock.value.find((one) => one.key === key)!)
+}
+
+function recoloured(colours: string[], at: number, colour: string): Edit {
+  return change({ colours: colours.map((one, index) => (index === at ? colour : one)) })
 }
 
 function change(fields: object): Edit {
@@ -87,7 +107,18 @@ function change(fields: object): Edit {
       :swatches="[]"
       @change="(end) => bench.edit(change({ end }))"
     />
+    <ChoiceChips
+      :label="`${label}, form`"
+      :choices="[
+        { key: 'linear', label: 'across' },
+        { key: 'radial', label: 'from the middle' },
+      ]"
+      :chosen="ground.form"
+      @choose="(form) => bench.edit(change({ form }))"
+      @hover="(form) => (bench.tryOut = form ? change({ form }) : null)"
+    />
     <SliderRow
+      v-if="ground.form === 'linear'"
       label="Direction"
       unit="°"
       :value="ground.angle"
@@ -108,6 +139,52 @@ function change(fields: object): Edit {
     @move="(percent) => bench.drag(change({ blur: percent / 100 }))"
     @change="(percent) => bench.slide(change({ blur: percent / 100 }))"
   />
+  <div v-else-if="ground.kind === 'this_photo'" class="more">
+    <SliderRow
+      label="Blur"
+      :value="ground.blur * 100"
+      :max="10"
+      :step="0.1"
+      :digits="1"
+      @move="(percent) => bench.drag(change({ blur: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ blur: percent / 100 }))"
+    />
+    <SliderRow
+      label="Grey"
+      :value="ground.grey * 100"
+      :max="100"
+      @move="(percent) => bench.drag(change({ grey: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ grey: percent / 100 }))"
+    />
+    <SliderRow
+      label="Light"
+      :value="ground.light * 100"
+      :min="-100"
+      :max="100"
+      @move="(percent) => bench.drag(change({ light: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ light: percent / 100 }))"
+    />
+  </div>
+  <div v-else-if="ground.kind === 'stock'" class="more">
+    <ChoiceChips
+      :label="`${label}, which`"
+      :choices="stock.map(({ key }) => ({ key, label: key }))"
+      :chosen="ground.key"
+      @choose="(key) => bench.edit(backdrop(key))"
+      @hover="(key) => (bench.tryOut = key ? backdrop(key) : null)"
+    />
+    <ColourField
+      v-for="(colour, at) in ground.colours"
+      :key="at"
+      :label="`${label}, colour ${at + 1}`"
+      :value="colour"
+      :swatches="[]"
+      @change="(now) => bench.edit(recoloured(ground.kind === 'stock' ? ground.colours : [], at, now))"
+    />
+    <button type="button" class="link" @click="bench.edit(change({ seed: (ground.seed + 1) % 10000 }))">
+      another piece of it
+    </button>
+  </div>
   <PhotoChoice
     v-else-if="ground.kind === 'photo'"
     :label="`${label} photo`"

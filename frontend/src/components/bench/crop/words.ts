@@ -5,6 +5,8 @@ export const GROUND_WORDS: Record<Ground['kind'], string> = {
   colour: 'colour',
   gradient: 'gradient',
   blurred: 'blurred photo',
+  this_photo: 'this photo',
+  stock: 'backdrop',
   photo: 'other photo',
 }
 
