@@ -71,6 +71,71 @@ class CommandTest(unittest.TestCase):
         self.assertEqual(err.count("\n"), 1, err)
 
 
+class CutOutCommandTest(CommandTest):
+    """A red square in a grey photo."""
+
+    def setUp(self):
+        super().setUp()
+        photo = np.full((200, 200, 3), 128, np.uint8)
+        photo[60:140, 60:140] = (200, 40, 30)
+        self.photo.write_bytes(encoded(photo))
+        self.out = self.folder / "out.png"
+
+    def finish(self, *options):
+        code, _, err = self.run_command("finish", self.photo, *options, "-o", self.out, "--replace")
+        return code, err
+
+    def test_the_subject_in_a_box_is_alone_in_the_file(self):
+        code, _ = self.finish("--cut-out", "0.2,0.2,0.8,0.8")
+        self.assertEqual(code, 0)
+        alpha = np.asarray(opened(self.out))[:, :, 3]
+        truth = np.zeros((200, 200))
+        truth[60:140, 60:140] = 255
+        self.assertLess(np.abs(alpha - truth).mean() / 255, 0.005)
+
+    def test_outline_ground_and_room_around_it(self):
+        code, _ = self.finish(
+            *("--cut-out", "0.2,0.2,0.8,0.8", "--outline", "5%:#00FF00:soft=0%:gap=2%"),
+            *("--crop-to-subject", "25%", "--backdrop", "#0000FF"),
+        )
+        self.assertEqual(code, 0)
+        picture = np.asarray(opened(self.out).convert("RGB"))
+        self.assertAlmostEqual(picture.shape[0], 120, delta=3)
+        middle = picture[picture.shape[0] // 2].astype(int)
+        self.assertEqual(tuple(middle[1]), (0, 0, 255))
+        self.assertIn((0, 255, 0), {tuple(pixel) for pixel in middle.tolist()})
+
+    def test_a_mask_is_taken_as_it_is(self):
+        mask = self.folder / "mask.png"
+        white = np.zeros((20, 20, 3), np.uint8)
+        white[:10] = 255
+        mask.write_bytes(encoded(white))
+        code, err = self.finish("--mask", mask, "--strict")
+        self.assertEqual((code, err), (0, ""))
+        alpha = np.asarray(opened(self.out))[:, :, 3]
+        self.assertEqual((alpha[:90].min(), alpha[110:].max()), (255, 0))
+
+    def test_what_should_be_checked_is_said_and_strict_tells_by_the_exit_code(self):
+        self.photo.write_bytes(encoded(np.full((90, 90, 3), 128, np.uint8)))
+        code, err = self.finish("--cut-out", "auto")
+        self.assertEqual(code, 0)
+        self.assertRegex(err, "Please check the cut-out")
+        code, _ = self.finish("--cut-out", "auto", "--strict")
+        self.assertEqual(code, 3)
+
+    def test_options_that_make_no_sense_are_refused_in_a_sentence(self):
+        for options, words in (
+            (("--outline", "2%"), "--outline needs --cut-out or --mask"),
+            (("--cut-out", "0.5,0.1,0.4,0.9"), "left < right"),
+            (("--cut-out", "here"), "--cut-out needs 4 numbers"),
+            (("--cut-out", "auto", "--outline", "2%:wide"), "--outline is written like"),
+            (("--cut-out", "auto", "--backdrop", "velvet"), "one of paper"),
+        ):
+            code, err = self.finish(*options)
+            self.assertEqual(code, 2, options)
+            self.assertRegex(err, words)
+
+
 class FinishTest(CommandTest):
     def test_one_photo_to_one_file_of_its_suffix(self):
         for suffix, image_format in (

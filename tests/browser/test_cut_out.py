@@ -1,0 +1,259 @@
+"""The cut-out in the browser, by pointer and by keyboard, judged by the exported pixels."""
+
+import io
+import re
+from pathlib import Path
+
+import cv2
+import numpy as np
+from PIL import Image
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.truth.photos import FOLDER, true_photo
+
+
+class CutOutBrowserTest(BrowserTest):
+    def button(self, name, **options):
+        return self.page.get_by_role("button", name=name, **options)
+
+    def start(self, name="bird-figure.jpg", size=None):
+        self.open_finish_of(name)
+        if size:
+            self.use_size(size)
+        self.step("Cut-out")
+
+    def saved(self):
+        expect(self.page.locator("header .state")).to_have_text(re.compile("^saved"))
+
+    def picture(self):
+        return self.page.locator(".stage img.picture")
+
+    def at(self, x, y):
+        """A place of the picture (0..1) on the page."""
+        box = self.picture().bounding_box()
+        return box["x"] + x * box["width"], box["y"] + y * box["height"]
+
+    def draw(self, *places):
+        """Press at the first place, and draw through the others."""
+        mouse = self.page.mouse
+        mouse.move(*self.at(*places[0]))
+        mouse.down()
+        for place in places[1:]:
+            mouse.move(*self.at(*place), steps=6)
+        mouse.up()
+
+    def box(self, left, top, right, bottom, which="Draw a box"):
+        self.button(which).click()
+        expect(self.page.get_by_alt_text(re.compile("^Before"))).to_be_visible()
+        with self.one_change():
+            self.draw((left, top), (right, bottom))
+        expect(self.page.get_by_text("Look at it")).to_be_visible()
+
+    def exported(self, image_format="PNG"):
+        page = self.page
+        self.button("Export…").click()
+        self.button(image_format, exact=True).click()
+        self.saved()
+        with page.expect_download() as caught:
+            self.button("Save this size").click()
+        picture = np.asarray(Image.open(io.BytesIO(Path(caught.value.path()).read_bytes())))
+        page.keyboard.press("Escape")
+        return picture
+
+    def strokes(self):
+        return self.page.get_by_role("button", name=re.compile("^show strokes"))
+
+
+class FindingTest(CutOutBrowserTest):
+    def test_a_plant_in_a_box_becomes_a_transparent_file_that_is_true(self):
+        truth = true_photo("leafy-plant")
+        data = (FOLDER / "leafy-plant.jpg").read_bytes()
+        self.bring_data(("leafy-plant.jpg", data))
+        self.on_bench()
+        self.step("Cut-out")
+        box = truth.box(2)
+        self.box(box.left, box.top, box.right, box.bottom)
+        picture = self.exported()
+        self.assertEqual(picture.shape, (*truth.alpha.shape, 4))
+        off = np.abs(picture[:, :, 3] / 255 - truth.alpha)
+        self.assertLess(off.mean(), 0.02)
+        solid = (truth.alpha > 0.99) & (off < 0.01)
+        self.assertGreater(solid.mean(), 0.8 * (truth.alpha > 0.99).mean())
+        apart = np.abs(picture[:, :, :3].astype(int) - truth.photo)[solid]
+        self.assertLess(apart.mean(), 1)
+
+    def test_it_is_found_without_a_box_switched_off_and_on_again(self):
+        page = self.page
+        self.start("bowl-top.jpg")
+        with self.one_change():
+            self.button("Find the subject").click()
+        expect(page.get_by_text("Look at it")).to_be_visible()
+        with self.one_change():
+            page.get_by_role("switch", name="Cut-out on or off").locator("..").click()
+        expect(page.get_by_text("Look at it")).to_be_hidden()
+        with self.one_change():
+            page.get_by_role("switch", name="Cut-out on or off").locator("..").click()
+        expect(page.get_by_text("Look at it")).to_be_visible()
+
+    def test_a_box_of_no_area_is_refused_and_nothing_is_lost(self):
+        self.start()
+        self.button("Draw a box").click()
+        before = self.changes()
+        self.draw((0.4, 0.4), (0.4, 0.6))
+        expect(self.page.get_by_text("Draw a box around the subject: press")).to_be_visible()
+        self.assertEqual(self.changes(), before)
+
+
+class MendingTest(CutOutBrowserTest):
+    def start_with_bird(self):
+        self.start()
+        self.box(0.19, 0.31, 0.79, 0.81)
+
+    def test_strokes_are_drawn_shown_undone_and_deleted_one_by_one(self):
+        page = self.page
+        self.start_with_bird()
+        self.button("keep", exact=True).click()
+        expect(page.get_by_alt_text(re.compile("before the darkened photo"))).to_be_visible()
+        with self.one_change():
+            self.draw((0.36, 0.72), (0.46, 0.75), (0.53, 0.72))
+        page.keyboard.press("x")
+        with self.one_change():
+            self.draw((0.58, 0.2), (0.7, 0.22))
+        expect(self.strokes()).to_have_text("show strokes (2)")
+        self.button("Undo").click()
+        expect(self.strokes()).to_have_text("show strokes (1)")
+        self.button("Redo").click()
+        expect(self.strokes()).to_have_text("show strokes (2)")
+        page.keyboard.press("Escape")
+        self.strokes().click()
+        with self.one_change():
+            page.get_by_role("button", name="Delete stroke 2").press("Enter")
+        with self.one_change():
+            page.mouse.click(*self.at(0.46, 0.75))
+        expect(page.get_by_text("Mend it with a brush")).to_be_visible()
+        expect(self.strokes()).to_be_hidden()
+
+    def test_what_is_erased_is_gone_and_what_is_brought_back_is_there(self):
+        page = self.page
+        self.start_with_bird()
+        self.button("erase", exact=True).click()
+        self.page.get_by_label("Soft rim, typed").fill("0")
+        self.draw((0.36, 0.5), (0.44, 0.5))
+        self.saved()
+        self.button("bring back", exact=True).click()
+        self.draw((0.1, 0.1), (0.2, 0.1))
+        self.saved()
+        page.keyboard.press("Escape")
+        alpha = self.exported()[:, :, 3]
+        rows, columns = alpha.shape
+        self.assertEqual(alpha[rows // 2, int(0.4 * columns)], 0)
+        self.assertEqual(alpha[rows // 10, int(0.15 * columns)], 255)
+
+    def test_it_is_done_by_keys_alone(self):
+        page = self.page
+        self.open_finish_of("bowl-top.jpg")
+        page.keyboard.press("3")
+        self.button("Find the subject").focus()
+        with self.one_change():
+            page.keyboard.press("Enter")
+        page.locator("body").click(position={"x": 700, "y": 22})
+        page.keyboard.press("k")
+        for _ in range(3):
+            page.keyboard.press(".")
+        page.keyboard.press("Shift+ArrowRight")
+        with self.one_change():
+            page.keyboard.press("Enter")
+        expect(self.strokes()).to_have_text("show strokes (1)")
+        page.keyboard.press("Escape")
+        expect(self.button("keep", exact=True)).to_have_attribute("aria-pressed", "false")
+        page.keyboard.press("Escape")
+        expect(page.get_by_text("Look at it")).to_be_hidden()
+
+    def test_every_look_shows_it_and_a_brush_has_a_size_and_a_lens(self):
+        page = self.page
+        self.start_with_bird()
+        for look, alt in (
+            ("on checks", "The subject alone"),
+            ("over the photo", "The subject before"),
+            ("black and white", "What is kept in white"),
+            ("finished", "The finished picture"),
+        ):
+            self.button(look, exact=True).click()
+            expect(page.get_by_alt_text(re.compile(f"^{alt}"))).to_be_visible()
+        page.keyboard.press("k")
+        field = page.get_by_label("Brush size, typed")
+        before = int(field.input_value())
+        page.keyboard.press(",")
+        self.assertLess(int(field.input_value()), before)
+        page.mouse.move(*self.at(0.5, 0.5))
+        expect(page.locator(".lens")).to_be_visible()
+        page.keyboard.down("Alt")
+        page.mouse.wheel(0, -600)
+        page.keyboard.up("Alt")
+        self.wait_until(lambda: int(field.input_value()) > before)
+
+
+class OutlineTest(CutOutBrowserTest):
+    def test_a_thumbnail_gets_a_white_outline_on_a_warm_ground(self):
+        self.start(size="Video thumbnail")
+        self.box(0.25, 0.1, 0.75, 0.9)
+        with self.one_change():
+            self.button("bold", exact=True).click()
+        grounds = self.page.get_by_role("group", name="Ground", exact=True)
+        with self.one_change():
+            grounds.get_by_role("button", name="colour", exact=True).click()
+        with self.one_change():
+            self.type_in("Ground colour, typed", "D9822B")
+        picture = self.exported("JPEG").astype(int)
+        self.assertEqual(picture.shape, (720, 1280, 3))
+        near = np.abs(picture - (0xD9, 0x82, 0x2B)).max(axis=2) < 12
+        white = picture.min(axis=2) > 240
+        self.assertGreater(near.mean(), 0.3)
+        self.assertTrue(near[:20].all())
+        width = 0.045 * 720
+        ring = cv2.distanceTransform(white.astype(np.uint8), cv2.DIST_L2, 5)
+        self.assertAlmostEqual(2 * np.percentile(ring[ring > width / 4], 90), width, delta=8)
+
+    def test_one_size_may_have_an_outline_of_its_own(self):
+        page = self.page
+        self.start()
+        self.add_size("Tall post")
+        self.box(0.2, 0.2, 0.8, 0.8)
+        page.get_by_label("Change only this size").check()
+        with self.one_change():
+            self.button("double", exact=True).click()
+        expect(page.get_by_text("Different on this size")).to_be_visible()
+        self.work_on("As cropped")
+        expect(self.button("add an outline")).to_be_visible()
+
+    def test_an_outline_that_cannot_be_seen_is_said_and_mended(self):
+        page = self.page
+        self.start()
+        self.box(0.19, 0.31, 0.79, 0.81)
+        grounds = page.get_by_role("group", name="Ground", exact=True)
+        grounds.get_by_role("button", name="colour", exact=True).click()
+        self.button("white", exact=True).click()
+        warning = page.locator(".docket").get_by_text(re.compile("The outline hardly shows"))
+        expect(warning).to_be_visible()
+        with self.one_change():
+            page.locator(".docket").get_by_role("button", name="Make it visible").click()
+        expect(warning).to_be_hidden()
+
+    def test_the_subject_is_placed_by_drag_wheel_and_fields(self):
+        page = self.page
+        self.start()
+        self.box(0.19, 0.31, 0.79, 0.81)
+        self.fold("Placing")
+        with self.one_change():
+            self.button("Crop to the subject").click()
+        width = int(page.locator(".stage img.picture").get_attribute("alt").split()[-4])
+        self.assertLess(width, 2200)
+        with self.one_change():
+            self.draw((0.5, 0.5), (0.7, 0.5))
+        with self.one_change():
+            page.keyboard.down("Alt")
+            page.mouse.wheel(0, 300)
+            page.keyboard.up("Alt")
+        with self.one_change():
+            self.button("Place by itself").click()
