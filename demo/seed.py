@@ -10,6 +10,7 @@ from pathlib import Path
 from lucky_margin.cli import data_folder
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
+    STOCK_BACKDROPS,
     BorderChanges,
     Box,
     ExportChanges,
@@ -17,24 +18,34 @@ from lucky_margin.core.document import (
     LetterOutline,
     MarginAnchor,
     MarkDesign,
+    OutlinesChanges,
     PieceChanges,
     PlainShape,
     Point,
     Sides,
     SizePlan,
     SolidColour,
+    SubjectOutline,
     TurnChanges,
     WatermarkChanges,
     new_finish,
 )
 from lucky_margin.core.edits import Edit, apply_edit
+from lucky_margin.core.edits.cut_out import DrawStroke, SetSubject
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.moving import DragPieces
 from lucky_margin.core.edits.pieces import AddBadge, AddText, SetPiece
 from lucky_margin.core.edits.pointing import PointPiece
 from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import AddSize, UseSize
-from lucky_margin.core.edits.steps import SetBorder, SetExport, SetGround, SetTurn, SetWatermark
+from lucky_margin.core.edits.steps import (
+    SetBorder,
+    SetExport,
+    SetGround,
+    SetOutlines,
+    SetTurn,
+    SetWatermark,
+)
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import Store
 
@@ -122,6 +133,17 @@ STORIES = (
             _words("badge-1", height=0.11, colour="#D9A441"),
             DragPieces(ids=("badge-1",), dx=-200, dy=250),
             PointPiece(id="badge-1", end="tip", dx=60, dy=-130),
+        ),
+    ),
+    Story(
+        "bird-figure.jpg",
+        "Bird, cut out",
+        (
+            _size("video-thumbnail"),
+            SetSubject(boxes=(Box(left=0.19, top=0.31, width=0.6, height=0.5),)),
+            DrawStroke(brush="keep", radius=36, points=((864, 1728), (1104, 1800), (1272, 1728))),
+            SetGround(place="backdrop", ground=STOCK_BACKDROPS["glow"]),
+            SetOutlines(changes=OutlinesChanges(lines=(SubjectOutline(width=0.035),))),
         ),
     ),
     Story(

@@ -24,6 +24,7 @@ def main() -> None:
             bench(page)
             shape(page)
             tone(page)
+            cut_out(page)
             words(page)
             badges(page)
             marks(page)
@@ -100,6 +101,32 @@ def tone(page: Page) -> None:
     page.wait_for_timeout(3500)  # until all modes are drawn
     keep(page, "blend-modes")
     page.keyboard.press("Escape")
+
+
+def cut_out(page: Page) -> None:
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Bird, cut out").click()
+    step(page, "Cut-out")
+    page.locator(".stage img.picture").wait_for()
+    page.wait_for_timeout(3000)  # until the subject is found
+    keep(page, "cut-out")
+    page.get_by_role("button", name="show strokes (1)").click()
+    page.keyboard.press("k")
+    page.wait_for_timeout(1500)
+    picture = page.locator(".stage img.picture").bounding_box()
+    assert picture
+    page.mouse.move(picture["x"] + 0.5 * picture["width"], picture["y"] + 0.915 * picture["height"])
+    keep(page, "cut-out-strokes")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="hide strokes").click()
+    grounds = page.get_by_role("group", name="Ground, which")
+    grounds.get_by_role("button", name="paper").click()
+    ready = page.get_by_role("group", name="Ready-made outlines")
+    ready.get_by_role("button", name="white").click()
+    page.locator(".docket").get_by_text(re.compile("hardly shows")).wait_for()
+    page.locator(".docket").get_by_text(re.compile("hardly shows")).scroll_into_view_if_needed()
+    page.wait_for_timeout(1500)
+    keep(page, "cut-out-outline")
 
 
 def words(page: Page) -> None:

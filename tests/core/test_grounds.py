@@ -192,6 +192,13 @@ class BackdropTest(unittest.TestCase):
             render(scene, region=(100, 50, 80, 60)), whole[50:110, 100:180]
         )
 
+    def test_each_covers_sizes_of_any_ratio(self):
+        for key, ground in STOCK_BACKDROPS.items():
+            for sides in ((64, 36), (9, 90)):
+                finish = finish_of(*sides, backdrop=ground, photo=None)
+                picture = render(scene_of(finish, sources_of(noise(9, 9))))
+                self.assertEqual(picture.shape, (sides[1], sides[0], 3), key)
+
     def test_a_radial_gradient_goes_from_the_middle_to_the_corners(self):
         ground = Gradient(form="radial", start="#FF0000", end="#0000FF")
         finish = finish_of(101, 51, backdrop=ground, photo=None)

@@ -19,6 +19,7 @@ from lucky_margin.core.document.cut_out import (
     Outlines,
     Stroke,
     SubjectEdge,
+    SubjectMask,
     SubjectOutline,
 )
 from lucky_margin.core.document.finish import (
@@ -248,6 +249,7 @@ __all__ = [
     "Stop",
     "Stroke",
     "SubjectEdge",
+    "SubjectMask",
     "SubjectOutline",
     "TableLook",
     "TextPart",

@@ -50,16 +50,22 @@ class SubjectEdge(Value):
     clean_fringe: bool = True
 
 
+class SubjectMask(Value):
+    """A picture whose brightness says how far each pixel is subject."""
+
+    sha256: Sha256
+
+
 class CutOut(Value):
     """The subject cut out of the photo, so that the backdrop shows behind it.
 
     ``boxes`` (photo space, 0..1) hold one subject each; without any, what stands out is found.
-    ``mask`` is a picture whose brightness is taken instead of what is found.
+    A ``mask`` is taken instead of what is found.
     """
 
     on: bool = False
     boxes: Annotated[tuple[Box, ...], Field(max_length=MOST_SUBJECTS)] = ()
-    mask: Sha256 | None = None
+    mask: SubjectMask | None = None
     strokes: Annotated[tuple[Stroke, ...], Field(max_length=MOST_STROKES)] = ()
     edge: SubjectEdge = SubjectEdge()
 

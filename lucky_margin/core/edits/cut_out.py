@@ -16,6 +16,7 @@ from lucky_margin.core.document import (
     Sha256,
     Stroke,
     SubjectEdge,
+    SubjectMask,
 )
 from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.framing import photo_box
@@ -85,7 +86,7 @@ def set_subject_mask(scene: Scene, edit: SetSubjectMask) -> Edited:
         NotFound: there is no such picture.
     """
     scene.sources.facts(edit.mask)
-    return _with_cut_out(scene, boxes=(), mask=edit.mask, strokes=())
+    return _with_cut_out(scene, boxes=(), mask=SubjectMask(sha256=edit.mask), strokes=())
 
 
 class DrawStroke(EditBase):

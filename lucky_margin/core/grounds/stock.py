@@ -37,7 +37,7 @@ def stock_backdrop(ground: StockBackdrop, ratio: float) -> Picture8:
     drawn = DRAWINGS[ground.key](rows, columns, colours, random)
     # A little noise, so that no steps show where shades change slowly.
     drawn = drawn + random.uniform(-0.5, 0.5, (rows, columns, 1)).astype(np.float32)
-    return np.asarray(np.rint(np.clip(drawn, 0, 255)), np.uint8)
+    return np.ascontiguousarray(np.rint(np.clip(drawn, 0, 255)), np.uint8)
 
 
 def _noise(

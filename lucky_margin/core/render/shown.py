@@ -91,7 +91,7 @@ class ShownPhoto:
         assert cut_out is not None
         rows, columns = working.shape[:2]
         if cut_out.mask is not None:
-            found = cutting.mask_coverage(self.sources.level(cut_out.mask, 0), rows, columns)
+            found = cutting.mask_coverage(self.sources.level(cut_out.mask.sha256, 0), rows, columns)
             return cutting.matte_of(cutting.mended(working, found, cut_out))
         if not cut_out.boxes and cutting.brings_own(self._to_look_at()):
             found = np.ones((rows, columns), np.float32)

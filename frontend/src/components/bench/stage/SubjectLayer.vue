@@ -225,6 +225,11 @@ svg {
   cursor: pointer;
 }
 
+/* With a brush in hand strokes are drawn over, not picked. */
+.drawing .stroke.kept {
+  pointer-events: none;
+}
+
 .stroke.kept:hover,
 .stroke.kept:focus-visible {
   opacity: 0.9;
