@@ -8,13 +8,21 @@ import argparse
 from contextlib import ExitStack
 
 from bench.compare import compare, work_for
+from bench.cut_outs import cut_out_figures
 from bench.figure import ROUNDS
 from bench.files import file_figures, peak_memory, sampling_figures
 from bench.material import DEMO_PHOTO
 from bench.previews import preview_figures
 from bench.service import pointer_figures, shelf_figures
 
-GROUPS = (preview_figures, file_figures, sampling_figures, shelf_figures, pointer_figures)
+GROUPS = (
+    preview_figures,
+    cut_out_figures,
+    file_figures,
+    sampling_figures,
+    shelf_figures,
+    pointer_figures,
+)
 
 
 def main() -> None:

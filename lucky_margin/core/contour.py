@@ -153,12 +153,18 @@ def line_mask(
     ``strength`` multiplies what is left of it there. An outside line without a gap goes on under
     the edge, so that nothing shines through between.
     """
-    away = -distance if inside else distance
-    outer = gap + width
-    fade = max(1.0, softness * width)
-    cover = np.clip((outer + 0.5 - away) / fade, 0, 1)
+    mask = np.zeros(distance.shape, np.uint8)
+    sign, outer = np.float32(-1 if inside else 1), np.float32(gap + width)
+    near = distance > -outer - 1 if inside else distance < outer + 1
+    left, top, wide, high = cv2.boundingRect(near.astype(np.uint8))
+    part = np.s_[top : top + high, left : left + wide]
+    away = sign * distance[part]
+    cover = (outer + np.float32(0.5) - away) / np.float32(max(1.0, softness * width))
+    np.clip(cover, 0, 1, out=cover)
     if softness > 0:
-        cover = np.clip(strength * cover * cover * (3 - 2 * cover), 0, 1)
-    inner = gap if gap > 0 or inside else -width
-    cover *= np.clip(away - inner + 0.5, 0, 1)
-    return np.asarray(np.rint(255 * cover), np.uint8)
+        cover = np.clip(np.float32(strength) * cover * cover * (3 - 2 * cover), 0, 1)
+    away -= np.float32((gap if gap > 0 or inside else -width) - 0.5)
+    np.clip(away, 0, 1, out=away)
+    cover *= away
+    mask[part] = np.rint(255 * cover)
+    return mask

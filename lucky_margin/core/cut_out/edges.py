@@ -27,7 +27,7 @@ LARGER_RADIUS = 1.0
 SOFT_RADIUS = 8
 """Of the filter where a stroke says that the edge is soft, in pixels."""
 
-UNSURE_COLOURS = 0.04
+UNSURE_COLOURS = 0.1
 """Two colours so far apart (encoded sRGB 0..1) say half of how they are mixed in a soft edge."""
 
 BLOCK = 128

@@ -73,7 +73,8 @@ def subject_picture(photo: AnyPicture, matte: Matte, fringe: FringeColours | Non
         _clean(out, share, fringe)
     if photo.shape[2] == 4:  # what is transparent already stays so
         share *= photo[:, :, 3].astype(np.float32) / np.float32(top)
-    out[:, :, 3] = np.rint(share * np.float32(top))
+    share *= np.float32(top)
+    out[:, :, 3] = np.rint(share, out=share)
     return out  # type: ignore[no-any-return] # the photo's type
 
 

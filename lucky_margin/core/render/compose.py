@@ -109,7 +109,7 @@ def _over(base: AnyLayer, layers: Sequence[AnyLayer], sides: tuple[int, int]) ->
         return base.paint
     pixels = np.empty((sides[1], sides[0], 4), np.uint8)
     if isinstance(base.paint, str):
-        pixels[:] = (*rgb_of(base.paint), 255)
+        pixels.view(np.uint32)[:] = np.array((*rgb_of(base.paint), 255), np.uint8).view(np.uint32)
     else:
         cv2.cvtColor(base.paint, cv2.COLOR_RGB2RGBA, dst=pixels)
     canvas = _canvas(pixels)
@@ -135,16 +135,29 @@ def _draw(canvas: skia.Canvas, layer: AnyLayer, *, is_lowest: bool = False) -> N
     elif isinstance(layer.paint, str):
         _draw_colour(canvas, layer.paint, layer)
     elif layer.mask is None:
-        canvas.drawImage(_image(layer.paint), 0, 0)
+        _draw_picture(canvas, layer.paint)
     else:
         masked = Group((Layer(layer.paint),), layer.mask)
         _draw(canvas, masked, is_lowest=is_lowest)
+
+
+def _draw_picture(canvas: skia.Canvas, picture: Picture8) -> None:
+    if picture.shape[2] == 3:
+        canvas.drawImage(_image(picture), 0, 0)
+        return
+    left, top, width, height = cv2.boundingRect(picture[:, :, 3])
+    if width:
+        part = np.ascontiguousarray(picture[top : top + height, left : left + width])
+        canvas.drawImage(_image(part), left, top)
 
 
 def _draw_colour(canvas: skia.Canvas, colour: str, layer: Layer) -> None:
     packed = _colour(colour, layer.opacity)
     if layer.mask is None:
         canvas.drawColor(packed)
+        return
+    left, top, width, height = cv2.boundingRect(layer.mask)
+    if not width:
         return
     canvas.save()
     box = layer.spared
@@ -155,7 +168,8 @@ def _draw_colour(canvas: skia.Canvas, colour: str, layer: Layer) -> None:
         if not spared.isEmpty():
             canvas.clipRect(spared, skia.ClipOp.kDifference)
     paint = skia.Paint(Color=packed, BlendMode=_BLEND_MODES[layer.blend])
-    canvas.drawImage(_mask(layer.mask), 0, 0, paint=paint)
+    part = layer.mask[top : top + height, left : left + width]
+    canvas.drawImage(_mask(part), left, top, paint=paint)
     canvas.restore()
 
 

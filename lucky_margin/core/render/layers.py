@@ -171,8 +171,7 @@ def _outlines(scene: Scene, drawing: Drawing, *, inside: bool) -> list[AnyLayer]
         return []
     return [
         Layer(line.colour, mask, line.opacity, blend=line.blend)
-        for line, mask in lines_round_subject(scene, drawing.grid)
-        if line.inside == inside
+        for line, mask in lines_round_subject(scene, drawing.grid, inside=inside)
     ]
 
 

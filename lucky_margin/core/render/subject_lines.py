@@ -15,13 +15,18 @@ from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask
 
 
-def lines_round_subject(scene: Scene, grid: Grid) -> Iterator[tuple[SubjectOutline, Mask]]:
-    """Each line and how much (0..255) it covers of the grid's region."""
+def lines_round_subject(
+    scene: Scene, grid: Grid, *, inside: bool
+) -> Iterator[tuple[SubjectOutline, Mask]]:
+    """Each line outside the subject's edge, or ``inside`` it, and how much (0..255) it covers of
+    the grid's region."""
     if scene.finish.photo is None or not scene.outlines.lines:
         return
     short = min(scene.sides) * (grid.scale_x + grid.scale_y) / 2
     distance = subject_distance(scene, grid, max(line.reach for line in scene.outlines.lines))
     for line in scene.outlines.lines:
+        if line.inside != inside:
+            continue
         yield (
             line,
             line_mask(
