@@ -6,7 +6,7 @@ from pathlib import Path
 
 from lucky_margin.cli import values
 from lucky_margin.core.checks.cut_out_checks import subject as subject_check
-from lucky_margin.core.document import Box, Finish, Outlines, SubjectOutline
+from lucky_margin.core.document import Box, Outlines, SubjectOutline
 from lucky_margin.core.edits import Edit
 from lucky_margin.core.edits.cut_out import SetSubject, SetSubjectMask
 from lucky_margin.core.errors import BadInput
@@ -83,10 +83,8 @@ def placing(chosen: argparse.Namespace, scene: Scene) -> Proposal | None:
     return placing_proposal(scene, values.percent(chosen.crop_to_subject, "--crop-to-subject"))
 
 
-def doubt(finish: Finish, scene: Scene) -> str | None:
+def doubt(scene: Scene) -> str | None:
     """Why the cut-out should be checked."""
-    if not finish.cut_out.on:
-        return None
     found = subject_check(scene)
     return found.text if found else None
 

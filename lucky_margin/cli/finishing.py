@@ -119,7 +119,7 @@ def _finish_photo(
     for size in finish.sizes:
         file = export(Scene(finish, size, sources))
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
-    return cutting.doubt(finish, Scene(finish, finish.sizes[0], sources))
+    return cutting.doubt(Scene(finish, finish.sizes[0], sources))
 
 
 def _framed(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:

@@ -229,6 +229,14 @@ class SeenTest(unittest.TestCase):
         self.assertEqual(white.severity, "ok")
         self.assertEqual(self.checked(cut(ground="#3366CC"), "white"), [])
 
+    def test_a_white_ground_is_white_beside_a_subject_at_the_edge_and_not_with_a_line_there(self):
+        window = SetWindow(window=Box(left=100, top=0, width=100, height=200))
+        (white,) = self.checked(edited(cut(ground="#FFFFFF"), window), "white")
+        self.assertEqual(white.severity, "ok")
+        lined = cut(SubjectOutline(width=0.2, colour="#000000"), ground="#FFFFFF")
+        (crossed,) = self.checked(edited(lined, window), "white")
+        self.assertRegex(crossed.text, "not #FFFFFF along")
+
     def test_a_straight_edge_where_the_photo_ended_is_said_and_mended(self):
         photo = np.full((200, 200, 3), 128, np.uint8)
         photo[60:, 60:140] = (200, 40, 30)

@@ -27,6 +27,7 @@ from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.render.subject_lines import subject_distance
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.scene import Scene
+from lucky_margin.core.types import Picture8
 
 Floats = NDArray[np.float64]
 
@@ -160,13 +161,19 @@ def white(scene: Scene) -> Check | None:
             text=f"The ground is {ground.colour}, nearly white but not #FFFFFF.",
             action=CheckAction(label="Make it white", edit=edit),
         )
-    picture = render(_bare(scene), scale=scene.scale_for(MEASURED_SIDE), rough=True)
-    rim = np.concatenate([picture[0], picture[-1], picture[:, 0], picture[:, -1]])
-    share = float((rim < 255).any(axis=1).mean())
+    scale, bare = scene.scale_for(MEASURED_SIDE), _bare(scene)
+    rim = _rim(render(bare, scale=scale, rough=True))
+    subject_there = _rim(render(bare, scale=scale, view="coverage"))[:, 0] >= 128
+    share = float(((rim < 255).any(axis=1) & ~subject_there).mean())
     if share == 0:
         return Check(key="white", severity="ok", text="The ground is #FFFFFF at every edge.")
     text = f"The ground is not #FFFFFF along {share:.1%} of the edges."
     return Check(key="white", severity="warning", text=text)
+
+
+def _rim(picture: Picture8) -> Picture8:
+    """The outermost pixels, shape (n, channels)."""
+    return np.concatenate([picture[0], picture[-1], picture[:, 0], picture[:, -1]])
 
 
 def _own(scene: Scene) -> bool:

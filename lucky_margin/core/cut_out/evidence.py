@@ -40,6 +40,9 @@ LATER, LATER_SURE = 0.4, 0.3
 """What the first guesses still weigh once the subject's colours are known; less the more colours
 can be trusted."""
 
+UNCLEAR = (0.15, 0.85)
+"""Between these a colour occurs on both sides of the box."""
+
 DECISIVE, AMBIGUOUS = 0.2, 0.35
 """Shares of the box in which a colour may occur on both sides, at which colours count fully, and
 not at all."""
@@ -135,10 +138,13 @@ def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
 
 
 def _trust(unlike: Floats, guess: Floats) -> float:
+    """How far (0..1) colours unlike those outside the box speak for the subject: as far as they
+    agree with the network's guess and are one thing or the other."""
     if unlike.size < 2 or unlike.std() < 1e-4 or guess.std() < 1e-4:
         return 0.0
     related = float(np.corrcoef(unlike, guess)[0, 1])
-    unclear = float(((unlike > 0.15) & (unlike < 0.85)).mean())
+    low, high = UNCLEAR
+    unclear = float(((unlike > low) & (unlike < high)).mean())
     return float(
         np.clip((related - UNRELATED) / (RELATED - UNRELATED), 0, 1)
         * np.clip((AMBIGUOUS - unclear) / (AMBIGUOUS - DECISIVE), 0, 1)
