@@ -28,7 +28,7 @@ from lucky_margin.core.proposals import placing_proposal, subject_proposal
 from lucky_margin.core.render import render
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.scene import Scene
-from tests.support import finish_of, scene_of, sources_of
+from tests.support import finish_of, scene_of, sources_of, with_size
 
 SIDE = 240
 REACH = 30.0
@@ -188,6 +188,34 @@ class DrawnTest(unittest.TestCase):
         self.assertEqual(own.outlines_of(own.size("other")).lines[0].colour, "#FF0000")
         again = apply_edit(Scene.of(own, "other", scene.sources), Follow(step="outlines")).finish
         self.assertEqual(again.outlines_of(again.size("other")), scene.finish.outlines)
+
+
+class StandingOutTest(unittest.TestCase):
+    """A red square that reaches past the top and the bottom of a circle."""
+
+    def rendered(self, **cut_out):
+        fields = {"shape": {"kind": "circle"}}
+        scene = cut(SubjectOutline(width=0.03), export={"format": "png"})
+        finish = scene.finish.model_copy(
+            update={"cut_out": scene.finish.cut_out.model_copy(update=cut_out)}
+        )
+        finish = with_size(finish, pixels={"kind": "fixed", "width": 100, "height": 100}, **fields)
+        scene = scene_of(finish, scene.sources)
+        return render(edited(scene, SetWindow(window=Box(left=50, top=60, width=100, height=80))))
+
+    def test_it_does_so_only_at_the_top(self):
+        inside, out = self.rendered(), self.rendered(stands_out=True)
+        self.assertEqual(inside[2, 20, 3], 0)
+        np.testing.assert_allclose(out[2, 20], (200, 40, 30, 255), atol=3)
+        self.assertEqual(out[97, 20, 3], 0)
+        np.testing.assert_array_equal(out[50:], inside[50:])
+        np.testing.assert_array_equal(out[30:50, 40:60], inside[30:50, 40:60])
+
+    def test_a_rectangle_has_nothing_to_stand_out_of(self):
+        scene = cut(SubjectOutline(width=0.03))
+        standing = scene.finish.cut_out.model_copy(update={"stands_out": True})
+        finish = scene.finish.model_copy(update={"cut_out": standing})
+        np.testing.assert_array_equal(render(scene_of(finish, scene.sources)), render(scene))
 
 
 class SeenTest(unittest.TestCase):

@@ -60,7 +60,8 @@ class CutOut(Value):
     """The subject cut out of the photo, so that the backdrop shows behind it.
 
     ``boxes`` (photo space, 0..1) hold one subject each; without any, what stands out is found.
-    A ``mask`` is taken instead of what is found.
+    A ``mask`` is taken instead of what is found. A subject that ``stands_out`` is not cut by the
+    upper half of the shape, as a head above a round picture.
     """
 
     on: bool = False
@@ -68,6 +69,7 @@ class CutOut(Value):
     mask: SubjectMask | None = None
     strokes: Annotated[tuple[Stroke, ...], Field(max_length=MOST_STROKES)] = ()
     edge: SubjectEdge = SubjectEdge()
+    stands_out: bool = False
 
     @model_validator(mode="after")
     def _boxes_inside_the_photo(self) -> "CutOut":

@@ -33,14 +33,14 @@ SUBJECT_VIEWS = ("subject", "dimmed", "coverage")
 
 DRAWING_ORDER = (
     "flattening", "outside", "backdrop", "outlines", "photo", "inside outlines", "pieces",
-    "border", "pieces over the border", "unclipped pieces", "watermark",
+    "border", "standing out", "pieces over the border", "unclipped pieces", "watermark",
 )  # fmt: skip
 """Of everything that is drawn, back to front."""
 
 FRAMED = ("backdrop", "outlines", "photo", "inside outlines", "pieces")
 """What an outside border frames: it ends where the border begins."""
 
-UNCLIPPED = ("flattening", "outside", "unclipped pieces")
+UNCLIPPED = ("flattening", "outside", "standing out", "unclipped pieces")
 """What the shape does not cut."""
 
 
@@ -175,6 +175,27 @@ def _outlines(scene: Scene, drawing: Drawing, *, inside: bool) -> list[AnyLayer]
     ]
 
 
+def _standing_out(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """What of the subject and its outlines reaches past the upper half of the shape, over an inside
+    border."""
+    shape, grid = _shape_mask(scene, drawing.grid), drawing.grid
+    stands_out = scene.cut_out.on and scene.cut_out.stands_out
+    if shape is None or not stands_out or scene.border.outside or drawing.view == "before":
+        return []
+    # A pixel further in, so that nothing of the border shows where the two meet.
+    inner = cv2.erode(_covered(scene.inner, grid, scene), np.ones((3, 3), np.uint8))
+    beyond = np.asarray(255 - inner, np.uint8)
+    _, top, _, bottom = scene.outer.region.bounds
+    middle = round((top + bottom) / 2 * grid.scale_y) - grid.region[1]
+    beyond[max(0, middle) :] = 0
+    subject = [
+        *_outlines(scene, drawing, inside=False),
+        *_photo(scene, drawing),
+        *_outlines(scene, drawing, inside=True),
+    ]
+    return [Group(tuple(subject), beyond)]
+
+
 def _area_mask(scene: Scene, drawing: Drawing) -> Mask:
     """
     Raises:
@@ -252,6 +273,7 @@ _DRAWN: dict[str, Callable[[Scene, Drawing], list[AnyLayer]]] = {
     "inside outlines": lambda scene, drawing: _outlines(scene, drawing, inside=True),
     "pieces": lambda scene, drawing: _pieces(scene, drawing, over=False, clipped=True),
     "border": _border,
+    "standing out": _standing_out,
     "pieces over the border": lambda scene, drawing: _pieces(
         scene, drawing, over=True, clipped=True
     ),

@@ -139,9 +139,9 @@ class ShownPhoto:
 
     @cached_property
     def _inputs(self) -> str:
-        """A digest of all that the cut-out says."""
+        """A digest of all that the cut-out says of the subject."""
         assert self.cut_out is not None
-        said = self.cut_out.model_dump_json(exclude={"on"})
+        said = self.cut_out.model_dump_json(exclude={"on", "stands_out"})
         return hashlib.sha256(said.encode()).hexdigest()[:32]
 
 

@@ -14,6 +14,11 @@ const notices = useNotices()
 /** Room around the subject, as a share of its own sides. */
 const margin = ref(0.05)
 
+function standOut(stands_out: boolean): void {
+  const only_this_size = bench.onlyThisSize
+  void bench.edit({ kind: 'set_cut_out', changes: { stands_out }, only_this_size })
+}
+
 async function place(room: number): Promise<void> {
   try {
     const { edit } = await bench.ask<Proposal>('/bench/placing', { margin: room })
@@ -46,9 +51,21 @@ async function place(room: number): Promise<void> {
       Place by itself
     </button>
   </div>
+  <label v-if="bench.size!.shape.kind !== 'rectangle'" class="tick" title="Such as a head above a round picture">
+    <input
+      type="checkbox"
+      :checked="bench.here!.cut_out.stands_out"
+      @change="standOut(($event.target as HTMLInputElement).checked)"
+    />
+    Stand out of the shape at the top
+  </label>
 </template>
 
 <style scoped>
+.tick {
+  margin-top: 8px;
+}
+
 .buttons {
   display: flex;
   flex-wrap: wrap;
