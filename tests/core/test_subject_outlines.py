@@ -312,6 +312,20 @@ class PlacingTest(unittest.TestCase):
         with self.assertRaises(BadInput):
             placing_proposal(scene_of(finish_of(), sources_of(photo_with_square())), 0.1)
 
+    def test_finding_again_goes_on_to_the_next_candidate(self):
+        photo = np.full((200, 400, 3), 128, np.uint8)
+        photo[60:140, 60:140] = (200, 40, 30)
+        photo[70:130, 270:330] = (40, 80, 200)
+        scene = scene_of(finish_of(), sources_of(photo))
+        seen = []
+        while not seen or seen[-1] not in seen[:-1]:
+            proposal = subject_proposal(scene)
+            seen.append(proposal.edit.boxes)
+            scene = edited(scene, proposal.edit)
+            self.assertLess(len(seen), 9)
+        self.assertGreater(len(seen), 2)
+        self.assertEqual(seen[-1], seen[0])
+
     def test_the_focus_box_is_where_a_subject_is_looked_for(self):
         scene = scene_of(
             finish_of(focus={"point": {"x": 0.5, "y": 0.5}, "box": ROUND_SQUARE.boxes[0]}),

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from lucky_margin.core.cut_out.candidates import subject_candidates
 from lucky_margin.core.cut_out.deciding import decided
 from lucky_margin.core.cut_out.distances import geodesic_distance
 from lucky_margin.core.cut_out.doubts import doubts_about
@@ -17,7 +18,6 @@ from lucky_margin.core.cut_out.find import (
     mended,
     place_of,
     proposal,
-    subject_boxes,
     working_picture,
 )
 from lucky_margin.core.cut_out.subject import (
@@ -47,7 +47,7 @@ __all__ = [
     "mended",
     "place_of",
     "proposal",
-    "subject_boxes",
+    "subject_candidates",
     "subject_picture",
     "warm_up",
     "working_picture",

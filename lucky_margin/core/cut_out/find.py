@@ -8,7 +8,6 @@ from lucky_margin.core.cut_out.edges import finished, painted, refined, softened
 from lucky_margin.core.cut_out.evidence import Evidence, corrected, first_evidence
 from lucky_margin.core.cut_out.places import in_pixels, looked_at
 from lucky_margin.core.document import Box, CutOut, Stroke
-from lucky_margin.core.finding import propose_focus
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.types import AnyPicture
 
@@ -19,9 +18,6 @@ VERSION = 1
 
 WORKING_SIDE = 1600
 """Longest side at which edges are found, in pixels."""
-
-ROOM = 0.06
-"""What is added round a box that was found, of its sides."""
 
 LEAST_TRANSPARENT = 0.01
 """Share of a photo's pixels that are transparent in one that is cut out already."""
@@ -86,18 +82,6 @@ def brings_own(photo: AnyPicture) -> bool:
         return False
     transparent = np.count_nonzero(photo[:, :, 3] == 0)
     return bool(transparent > LEAST_TRANSPARENT * photo[:, :, 3].size)
-
-
-def subject_boxes(photo: AnyPicture) -> tuple[Box, ...]:
-    """A box around what stands out in a photo, in photo space; all of it when nothing does."""
-    found = propose_focus(photo)
-    box = found.focus.box if found else None
-    if box is None:
-        return (Box(left=0, top=0, width=1, height=1),)
-    left, top = max(0.0, box.left - ROOM * box.width), max(0.0, box.top - ROOM * box.height)
-    right = min(1.0, box.right + ROOM * box.width)
-    bottom = min(1.0, box.bottom + ROOM * box.height)
-    return (Box(left=left, top=top, width=right - left, height=bottom - top),)
 
 
 def working_picture(photo: AnyPicture) -> Floats:

@@ -1,6 +1,5 @@
 """Proposals about the photo: its margin, what stays in view, its tone."""
 
-from lucky_margin.core.cut_out import brings_own, subject_boxes
 from lucky_margin.core.document import Box, ToneChanges
 from lucky_margin.core.document.summaries import tone_in_words
 from lucky_margin.core.edits.cut_out import SetSubject
@@ -15,7 +14,7 @@ from lucky_margin.core.finding import (
 )
 from lucky_margin.core.framing import focus_box, within
 from lucky_margin.core.proposals.proposal import Proposal
-from lucky_margin.core.render.shown import turned_subject_box
+from lucky_margin.core.render.shown import shown_photo, turned_subject_box
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import neutral_settings, propose_tone
 
@@ -79,21 +78,29 @@ def focus_proposal(scene: Scene) -> Proposal:
 
 def subject_proposal(scene: Scene) -> Proposal:
     """The box in which a subject is looked for, and the edit that cuts it out: the focus box where
-    one is set, else around what stands out.
+    one is set, then what stands out; the next candidate when one is cut out already.
 
     Raises:
         NotFound: the photo is not known.
     """
-    photo = enough_to_look_at(scene.photo_sha256, scene.sources)
-    focus = scene.finish.focus
-    if brings_own(photo):
+    photo = shown_photo(scene).whole
+    if photo.brings_own:
         return Proposal(
             message="This photo is cut out already; its transparency is taken.",
             edit=SetSubject(keep_strokes=True),
         )
-    boxes = (focus.box,) if focus and focus.box else subject_boxes(photo)
+    focus, now = scene.finish.focus, scene.cut_out
+    candidates = [focus.box] if focus and focus.box else photo.candidates()
+    found = [(box,) for box in candidates]
+    next_one = found.index(now.boxes) + 1 if now.on and now.boxes in found else 0
+    boxes = found[next_one % len(found)]
+    message = (
+        f"This is subject {next_one % len(found) + 1} of {len(found)}; find again for the next."
+        if len(found) > 1
+        else ""
+    )
     turned = scene.photo.turned_box(boxes[0].scaled(scene.facts.width, scene.facts.height))
-    return Proposal(message="", box=turned, edit=SetSubject(boxes=boxes))
+    return Proposal(message=message, box=turned, edit=SetSubject(boxes=boxes))
 
 
 def placing_proposal(scene: Scene, margin: float) -> Proposal:

@@ -63,7 +63,7 @@ class ShownPhoto:
     def _behind(self, copy: AnyPicture, blur: float) -> AnyPicture:
         blurred = self.sources.cache.get_or_make(
             ("behind", self.sha256, self._inputs, blur),
-            lambda: blurred_behind(self._working, self.matte(), blur),
+            lambda: blurred_behind(self.working, self.matte(), blur),
         )
         rows, columns = copy.shape[:2]
         enlarged = cv2.resize(blurred, (columns, rows), interpolation=cv2.INTER_LINEAR)
@@ -78,22 +78,20 @@ class ShownPhoto:
     def fringe_colours(self) -> FringeColours:
         """The colours on both sides of the subject's edge."""
         key = DerivedKey("fringe", self.sha256, (self._inputs,), cutting.VERSION)
-        return self.sources.derived(
-            key, lambda: cutting.fringe_colours(self._working, self.matte())
-        )
+        return self.sources.derived(key, lambda: cutting.fringe_colours(self.working, self.matte()))
 
     def _cleaning(self) -> FringeColours | None:
         assert self.cut_out is not None
         return self.fringe_colours() if self.cut_out.edge.clean_fringe else None
 
     def _found(self) -> Matte:
-        cut_out, working = self.cut_out, self._working
+        cut_out, working = self.cut_out, self.working
         assert cut_out is not None
         rows, columns = working.shape[:2]
         if cut_out.mask is not None:
             found = cutting.mask_coverage(self.sources.level(cut_out.mask.sha256, 0), rows, columns)
             return cutting.matte_of(cutting.mended(working, found, cut_out))
-        if not cut_out.boxes and cutting.brings_own(self._to_look_at()):
+        if not cut_out.boxes and self.brings_own:
             found = np.ones((rows, columns), np.float32)
             return cutting.matte_of(cutting.mended(working, found, cut_out))
         place = cutting.place_of(working, cut_out)
@@ -108,8 +106,8 @@ class ShownPhoto:
         key = DerivedKey("evidence", self.sha256, (so_far.hexdigest()[:16],), cutting.VERSION)
 
         def make() -> Evidence:
-            looked_for = boxes or cutting.subject_boxes(self._to_look_at())
-            return cutting.proposal(self._working, looked_for, place)
+            looked_for = boxes or self.candidates()[:1]
+            return cutting.proposal(self.working, tuple(looked_for), place)
 
         evidence: Evidence = self.sources.derived(key, make)
         for stroke in cutting.deciding_strokes(self.cut_out):
@@ -130,8 +128,17 @@ class ShownPhoto:
             longest, number = longest // 2, number + 1
         return self.sources.level(self.sha256, number)
 
+    def candidates(self) -> list[Box]:
+        """Boxes (photo space) that may hold the subject, the likeliest first; at least one."""
+        return cutting.subject_candidates(self.working)
+
     @property
-    def _working(self) -> NDArray[np.float32]:
+    def brings_own(self) -> bool:
+        """Whether the photo is cut out already."""
+        return cutting.brings_own(self._to_look_at())
+
+    @property
+    def working(self) -> NDArray[np.float32]:
         """The photo at the size at which subjects are found."""
         return self.sources.cache.get_or_make(
             ("working", self.sha256), lambda: cutting.working_picture(self._to_look_at())
