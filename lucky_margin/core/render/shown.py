@@ -55,9 +55,9 @@ class ShownPhoto:
             return copy
         if self.blur is not None:
             return self._behind(copy, self.blur)
-        key = DerivedKey("subject", self.sha256, (self._inputs, str(number)), cutting.VERSION)
         return self.sources.cache.get_or_make(
-            key, lambda: cutting.subject_picture(copy, self.matte(), self._cleaning())
+            ("subject", self.sha256, self._inputs, number),
+            lambda: cutting.subject_picture(copy, self.matte(), self._cleaning()),
         )
 
     def _behind(self, copy: AnyPicture, blur: float) -> AnyPicture:
@@ -77,8 +77,10 @@ class ShownPhoto:
 
     def fringe_colours(self) -> FringeColours:
         """The colours on both sides of the subject's edge."""
-        key = DerivedKey("fringe", self.sha256, (self._inputs,), cutting.VERSION)
-        return self.sources.derived(key, lambda: cutting.fringe_colours(self.working, self.matte()))
+        return self.sources.cache.get_or_make(
+            ("fringe", self.sha256, self._inputs),
+            lambda: cutting.fringe_colours(self.working, self.matte()),
+        )
 
     def _cleaning(self) -> FringeColours | None:
         assert self.cut_out is not None
