@@ -35,7 +35,7 @@ def main() -> None:
 
 def shelf(page: Page) -> None:
     page.get_by_role("button", name="Open Thursday mugs").wait_for()
-    page.wait_for_timeout(2500)  # until all proofs are drawn
+    page.wait_for_timeout(6000)  # until all proofs are drawn
     keep(page, "shelf")
 
 
