@@ -117,6 +117,7 @@ class MendingTest(CutOutBrowserTest):
         expect(page.get_by_alt_text(re.compile("before the darkened photo"))).to_be_visible()
         with self.one_change():
             self.draw((0.36, 0.72), (0.46, 0.75), (0.53, 0.72))
+            expect(page.locator("img.changed")).to_be_attached()  # a flash of what it changed
         page.keyboard.press("x")
         with self.one_change():
             self.draw((0.58, 0.2), (0.7, 0.22))

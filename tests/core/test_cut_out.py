@@ -354,6 +354,15 @@ class ShownTest(unittest.TestCase):
         np.testing.assert_array_equal(cover[120, 120], 255)
         np.testing.assert_allclose(dimmed[5, 5], 0.3 * disc_photo()[5, 5].astype(float), atol=2)
 
+    def test_what_the_newest_stroke_changed_is_shown_alone(self):
+        first = DrawStroke(brush="erase", radius=9, points=((90.0, 120.0),))
+        newest = DrawStroke(brush="erase", radius=9, points=((150.0, 120.0),))
+        shown = render(cut(disc_photo(), ROUND_DISC, first, newest), view="changed")
+        self.assertEqual(shown[120, 150, 3], 255)
+        self.assertEqual((shown[120, 90, 3], shown[5, 5, 3]), (0, 0))
+        untouched = render(cut(disc_photo()), view="changed")
+        self.assertEqual(untouched[:, :, 3].max(), 0)
+
     def test_the_subject_is_the_focus_unless_one_is_set(self):
         scene = cut(
             disc_photo(), SetSubject(boxes=(Box(left=0.6, top=0.6, width=0.4, height=0.4),))

@@ -23,6 +23,8 @@ export const useCutOut = defineStore('cutOut', () => {
   /** How much of an erasing brush fades out, 0 to 1. */
   const softness = ref(0.2)
   const showsStrokes = ref(false)
+  /** Raised with each stroke, so that what it changed is shown. */
+  const strokesDrawn = ref(0)
   /** Whether a press draws a box: in place of all, or one more. */
   const drawsBox = ref<'one' | 'more' | null>(null)
   /** Where the brush is put down by a key, in output pixels. */
@@ -72,20 +74,22 @@ export const useCutOut = defineStore('cutOut', () => {
 
   /** Put the brush down where the cross is. */
   function dab(): void {
-    if (cross.value) draw([cross.value])
+    if (cross.value) void draw([cross.value])
   }
 
   /** A stroke through these places, in output pixels. */
-  function draw(places: { x: number; y: number }[]): void {
+  async function draw(places: { x: number; y: number }[]): Promise<void> {
     if (!brush.value) return
     const { photo_space: photo } = bench.layout!
-    void bench.edit({
+    const before = bench.document!.cut_out.strokes.length
+    await bench.edit({
       kind: 'draw_stroke',
       brush: brush.value,
       radius: (size.value * Math.max(photo.width, photo.height)) / 2,
       softness: softness.value,
       points: places.map(({ x, y }) => turnedAt(x, y)),
     })
+    if ((bench.document?.cut_out.strokes.length ?? 0) > before) strokesDrawn.value += 1
   }
 
   /** Where on the turned photo an output pixel lies. */
@@ -110,6 +114,7 @@ export const useCutOut = defineStore('cutOut', () => {
     size,
     softness,
     showsStrokes,
+    strokesDrawn,
     drawsBox,
     cross,
     moveCross,

@@ -19,7 +19,7 @@ from lucky_margin.core.render.laying import area_under, placed, under
 from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import sprite_on
 from lucky_margin.core.render.shown import shown_photo
-from lucky_margin.core.render.subject_lines import lines_round_subject
+from lucky_margin.core.render.subject_lines import changed_by_stroke, lines_round_subject
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
@@ -28,7 +28,7 @@ WHITE, BLACK = "#FFFFFF", "#000000"
 DIMMED = 0.7
 """How much of the light is taken from what is not subject."""
 
-SUBJECT_VIEWS = ("subject", "dimmed", "coverage")
+SUBJECT_VIEWS = ("subject", "dimmed", "coverage", "changed")
 """Views of the cut-out while it is worked on."""
 
 DRAWING_ORDER = (
@@ -95,6 +95,8 @@ def subject_layers(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     if scene.finish.photo is None:
         return []
     grid, mask = drawing.grid, _photo_mask(scene, drawing.grid)
+    if drawing.view == "changed":
+        return [Layer(changed_by_stroke(scene, grid), mask)]
     subject = photo_under(scene, scene.tone, grid)
     if drawing.view == "subject":
         return [Layer(subject, mask)]

@@ -21,14 +21,23 @@ from lucky_margin.core.tone import needs_detail
 from lucky_margin.core.types import Picture8, Region
 
 View = Literal[
-    "final", "photo", "before", "clipping", "mask", "piece", "subject", "dimmed", "coverage"
+    "final",
+    "photo",
+    "before",
+    "clipping",
+    "mask",
+    "piece",
+    "subject",
+    "dimmed",
+    "coverage",
+    "changed",
 ]
 """``final`` is what is exported, ``before`` the same framing without any other step,
 ``clipping`` the final picture with clipped pixels of the photo hatched, ``mask`` the same
 with all but an area veiled, ``piece`` pieces that are held alone, on nothing, and ``photo`` the
 whole turned photo, whose pixels are then turned pixels. Of a cut-out ``subject`` shows the subject
 alone, ``dimmed`` the subject before the rest of the photo, darkened, and ``coverage`` how far each
-pixel is subject, from black to white."""
+pixel is subject, from black to white; ``changed`` is what the newest stroke changed, on nothing."""
 
 SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""

@@ -39,6 +39,13 @@ class ShownPhoto:
         return replace(self, blur=blur)
 
     @property
+    def before_last_stroke(self) -> "ShownPhoto":
+        """The same without the newest stroke."""
+        assert self.cut_out is not None
+        strokes = self.cut_out.strokes[:-1]
+        return replace(self, cut_out=self.cut_out.model_copy(update={"strokes": strokes}))
+
+    @property
     def whole(self) -> "ShownPhoto":
         """The photo with all that is on it."""
         return ShownPhoto(self.sha256, self.sources)

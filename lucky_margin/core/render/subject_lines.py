@@ -1,18 +1,24 @@
-"""The lines round a scene's subject, on any grid."""
+"""The lines round a scene's subject, and what a stroke changed of it, on any grid."""
 
 import math
 from collections.abc import Iterator
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.affine import scaling
 from lucky_margin.core.contour import distance_to_contour, line_mask
-from lucky_margin.core.document import SubjectOutline
+from lucky_margin.core.document import SubjectOutline, rgb_of
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import placed
 from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.sampling import place
 from lucky_margin.core.scene import Scene
-from lucky_margin.core.types import Mask
+from lucky_margin.core.types import Mask, Picture8
+
+CHANGED = "#F2B632"
+"""The colour in which a stroke's changes are shown."""
 
 
 def lines_round_subject(
@@ -61,3 +67,17 @@ def subject_distance(scene: Scene, grid: Grid, reach: float) -> NDArray[np.float
     distance = scene.sources.cache.get_or_make(key, make)
     left, top, width, height = grid.region
     return distance[top : top + height, left : left + width]
+
+
+def changed_by_stroke(scene: Scene, grid: Grid) -> Picture8:
+    """What the newest stroke brought or took, in one colour on nothing, over the grid's region."""
+    photo = shown_photo(scene)
+    if photo.cut_out is None:
+        return np.zeros((*grid.sides[::-1], 4), np.uint8)
+    matte = photo.matte()
+    rows, columns = matte.shape
+    changed = np.empty((rows, columns, 4), np.uint8)
+    changed[:, :, :3] = rgb_of(CHANGED)
+    changed[:, :, 3] = cv2.absdiff(matte, photo.before_last_stroke.matte())
+    onto_matte = scaling(columns / scene.facts.width, rows / scene.facts.height)
+    return place(changed, onto_matte.after(scene.mapping(grid.to_full)), grid.region)

@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
 import { useStage } from '../../../stores/stage'
+import ChangedFlash from './ChangedFlash.vue'
 import CropOverlay from './CropOverlay.vue'
 import FrameDrag from './FrameDrag.vue'
 import HeldPieces from './HeldPieces.vue'
@@ -69,6 +70,7 @@ const altText = computed(() => {
     subject: 'The subject alone',
     dimmed: 'The subject before the darkened photo',
     coverage: 'What is kept in white, what is left out in black',
+    changed: 'What the newest stroke changed',
   }
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
 })
@@ -116,6 +118,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
       <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
       <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />
+      <ChangedFlash v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <SubjectLayer v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <StageLens v-if="cutOut.isOpen && cutOut.brush && shown && pointer" :url="shown.url" :placed="placed" :at="pointer" />
       <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />

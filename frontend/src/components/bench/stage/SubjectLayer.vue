@@ -100,7 +100,7 @@ function press(event: PointerEvent): void {
     },
     end: () => {
       const places = drawn.value
-      if (!cutOut.drawsBox) cutOut.draw(places)
+      if (!cutOut.drawsBox) void cutOut.draw(places)
       else if (places.length > 1) drawBox(places[0]!, places.at(-1)!)
       drawn.value = []
     },
