@@ -7,12 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.cut_out.filling import filled
-from lucky_margin.core.cut_out.places import WHOLE_PHOTO, touched
+from lucky_margin.core.cut_out.places import WHOLE_PHOTO, touched_part
 from lucky_margin.core.document import Stroke, SubjectEdge
 from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
+Part = tuple[slice, slice]
 
 RADIUS, SMOOTHNESS = 4, 0.01
 """Of the guided filter (K. He et al., "Guided image filtering", ECCV 2010), in pixels and encoded
@@ -47,23 +48,6 @@ def refined(photo: Floats, share: Floats) -> Floats:
     return alpha
 
 
-Part = tuple[slice, slice]
-
-
-def _blocks_with_edges(edge: Mask, pad: int) -> Iterator[tuple[Part, Part, Part]]:
-    """Blocks of a picture that have an edge within ``pad``: each block, the block with ``pad``
-    around it, and the block inside of that."""
-    rows, columns = edge.shape
-    for top in range(0, rows, BLOCK):
-        for left in range(0, columns, BLOCK):
-            above, before = max(0, top - pad), max(0, left - pad)
-            wide = np.s_[above : top + BLOCK + pad, before : left + BLOCK + pad]
-            if edge[wide].any():
-                y, x = top - above, left - before
-                block = np.s_[top : top + BLOCK, left : left + BLOCK]
-                yield block, wide, np.s_[y : y + BLOCK, x : x + BLOCK]
-
-
 def refined_larger(photo: AnyPicture, alpha: Floats, found_rows: int) -> Floats:
     """``alpha`` that was found on a smaller picture of ``found_rows`` and enlarged to the photo's
     sides, its soft rim led by the photo's own pixels."""
@@ -89,7 +73,8 @@ def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
     rows, columns = alpha.shape
     where = np.zeros_like(alpha)
     for stroke in soft:
-        where = np.maximum(where, touched(stroke, WHOLE_PHOTO, rows, columns))
+        reached, cover = touched_part(stroke, WHOLE_PHOTO, rows, columns)
+        where[reached] = np.maximum(where[reached], cover)
     y, x = np.nonzero(where > 0)
     if not len(y):
         return alpha
@@ -118,9 +103,10 @@ def painted(alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
     for stroke in strokes:
         if stroke.brush == "soft_edge":
             continue
-        cover = touched(stroke, WHOLE_PHOTO, *alpha.shape, softness=stroke.softness)
+        rows, columns = alpha.shape
+        part, cover = touched_part(stroke, WHOLE_PHOTO, rows, columns, softness=stroke.softness)
         there = np.float32(stroke.brush in ("keep", "bring_back"))
-        out += cover * (there - out)
+        out[part] += cover * (there - out[part])
     return out
 
 
@@ -160,6 +146,20 @@ def _shifted(alpha: Floats, by: float) -> Floats:
         for r in (low, low + 1)
     )
     return np.asarray((1 - over) * near + over * far, np.float32)
+
+
+def _blocks_with_edges(edge: Mask, pad: int) -> Iterator[tuple[Part, Part, Part]]:
+    """Blocks of a picture that have an edge within ``pad``: each block, the block with ``pad``
+    around it, and the block inside of that."""
+    rows, columns = edge.shape
+    for top in range(0, rows, BLOCK):
+        for left in range(0, columns, BLOCK):
+            above, before = max(0, top - pad), max(0, left - pad)
+            wide = np.s_[above : top + BLOCK + pad, before : left + BLOCK + pad]
+            if edge[wide].any():
+                y, x = top - above, left - before
+                block = np.s_[top : top + BLOCK, left : left + BLOCK]
+                yield block, wide, np.s_[y : y + BLOCK, x : x + BLOCK]
 
 
 def _guided(photo: Floats, alpha: Floats, radius: int) -> Floats:

@@ -63,9 +63,20 @@ def inside(boxes: Sequence[Box], place: Box, rows: int, columns: int) -> Mask:
     return mask
 
 
-def touched(stroke: Stroke, place: Box, rows: int, columns: int, *, softness: float = 0) -> Floats:
-    """How much (0..1) a stroke covers of each pixel of a picture of ``place``; ``softness`` is the
-    share of its radius over which it fades out.
+def touched(stroke: Stroke, place: Box, rows: int, columns: int) -> Floats:
+    """How much (0..1) a stroke covers of each pixel of a picture of ``place``; see
+    ``touched_part``."""
+    cover = np.zeros((rows, columns), np.float32)
+    part, covered = touched_part(stroke, place, rows, columns)
+    cover[part] = covered
+    return cover
+
+
+def touched_part(
+    stroke: Stroke, place: Box, rows: int, columns: int, *, softness: float = 0
+) -> tuple[tuple[slice, slice], Floats]:
+    """The part of a picture of ``place`` that a stroke reaches, and how much (0..1) it covers of
+    each pixel there; ``softness`` is the share of its radius over which it fades out.
 
     Its radius is half a pixel at least, so that it is never lost on a small picture.
     """
@@ -75,19 +86,17 @@ def touched(stroke: Stroke, place: Box, rows: int, columns: int, *, softness: fl
     # A photo's long side is as many pixels here as the picture has for the whole photo.
     radius = max(0.5, stroke.radius * max(columns / place.width, rows / place.height))
     reach = int(np.ceil(radius)) + 2
-    low = np.maximum(np.floor(points.min(axis=0)).astype(int) - reach, 0)
-    high = np.minimum(np.ceil(points.max(axis=0)).astype(int) + reach + 1, (columns, rows))
-    cover = np.zeros((rows, columns), np.float32)
-    if (high <= low).any():
-        return cover
-    wide, high_ = (int(side) for side in high - low)
-    line = np.ones((high_, wide), np.uint8)
+    low = np.floor(points.min(axis=0)).astype(int) - reach
+    high = np.ceil(points.max(axis=0)).astype(int) + reach + 1
+    (left, top), (right, bottom) = np.maximum(low, 0), np.minimum(high, (columns, rows))
+    part = np.s_[top : max(top, bottom), left : max(left, right)]
+    if right <= left or bottom <= top:
+        return part, np.zeros((part[0].stop - top, part[1].stop - left), np.float32)
+    line = np.ones((bottom - top, right - left), np.uint8)
     # Pixel centres are whole numbers to cv2; the last bits are sixteenths of a pixel.
-    drawn = np.rint(16 * (points - low - 0.5)).astype(np.int32)
+    drawn = np.rint(16 * (points - (left, top) - 0.5)).astype(np.int32)
     drawn = np.concatenate([drawn, drawn[-1:]])  # a single point is a line of no length
     cv2.polylines(line, [drawn.reshape(-1, 1, 2)], False, 0, 1, cv2.LINE_8, 4)
     distance = cv2.distanceTransform(line, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
     fade = max(1.0, softness * radius)
-    part = np.clip((radius + 0.5 - distance) / fade, 0, 1)
-    cover[low[1] : high[1], low[0] : high[0]] = part
-    return cover
+    return part, np.asarray(np.clip((radius + 0.5 - distance) / fade, 0, 1), np.float32)
