@@ -128,6 +128,7 @@ class CutOutCommandTest(CommandTest):
             (("--outline", "2%"), "--outline needs --cut-out or --mask"),
             (("--cut-out", "0.5,0.1,0.4,0.9"), "left < right"),
             (("--cut-out", "here"), "--cut-out needs 4 numbers"),
+            (("--cut-out", "auto", "--crop-to-subject", "5%", "--trim"), "leave --trim"),
             (("--cut-out", "auto", "--outline", "2%:wide"), "--outline is written like"),
             (("--cut-out", "auto", "--backdrop", "velvet"), "one of paper"),
         ):

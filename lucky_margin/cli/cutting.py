@@ -46,8 +46,10 @@ def add_options(finish: argparse.ArgumentParser) -> None:
 def check_options(chosen: argparse.Namespace) -> None:
     """
     Raises:
-        BadInput: an option needs a cut-out and there is none.
+        BadInput: an option needs a cut-out and there is none, or two say what is shown.
     """
+    if chosen.crop_to_subject and (chosen.trim or chosen.window):
+        raise BadInput("--crop-to-subject says what is shown; leave --trim and --window out.")
     if chosen.cut_out or chosen.mask:
         return
     for option in ("outline", "crop_to_subject", "strict"):

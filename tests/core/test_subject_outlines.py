@@ -280,6 +280,21 @@ class SeenTest(unittest.TestCase):
         self.assertAlmostEqual(mended.frame.window.bottom, 200)
         self.assertEqual(self.checked(mended, "ended"), [])
 
+    def test_the_line_goes_round_the_edge_where_the_photo_ended(self):
+        photo = np.full((200, 200, 3), 128, np.uint8)
+        photo[60:, 60:140] = (200, 40, 30)
+        sources = sources_of(photo)
+        box = Box(left=0.2, top=0.2, width=0.6, height=0.8)
+        lines = Outlines(lines=(SubjectOutline(width=0.05),))
+        fields = {"backdrop": SolidColour(colour="#3366CC"), "outlines": lines}
+        scene = scene_of(finish_of(**fields), sources)
+        scene = scene_of(apply_edit(scene, SetSubject(boxes=(box,))).finish, sources)
+        window = SetWindow(window=Box(left=0, top=50, width=200, height=200))
+        picture = render(edited(scene, window))
+        np.testing.assert_allclose(picture[145, 100], (200, 40, 30), atol=3)
+        np.testing.assert_allclose(picture[155, 100], (255, 255, 255), atol=3)
+        self.assertTrue((picture[165:] == rgb_of("#3366CC")).all())
+
     def test_a_subject_that_the_size_cuts_is_said(self):
         scene = edited(cut(), SetWindow(window=Box(left=100, top=0, width=100, height=200)))
         (found,) = self.checked(scene, "focus")
@@ -307,6 +322,22 @@ class PlacingTest(unittest.TestCase):
         self.assertEqual(edited(whole, SetWindow(window=far)).frame.window.left, 0)
         wider = edited(cut(), ScaleWindow(factor=2))
         self.assertEqual(wider.frame.window.width, 400)
+
+    def test_a_photo_that_is_transparent_already_is_placed_by_what_is_there(self):
+        photo = np.full((200, 200, 4), 255, np.uint8)
+        photo[:100, :, 3] = 0
+        scene = scene_of(finish_of(), sources_of(photo))
+        scene = edited(scene, subject_proposal(scene).edit)
+        box = placing_proposal(scene, 0).box
+        self.assertAlmostEqual(box.top, 100, delta=1)
+        self.assertAlmostEqual(box.height, 100, delta=1)
+        self.assertEqual([one for one in check(scene) if one.key == "subject"], [])
+
+    def test_a_subject_that_was_not_found_is_not_placed(self):
+        scene = scene_of(finish_of(), sources_of(np.full((1, 1, 3), 9, np.uint8)))
+        scene = edited(scene, SetSubject())
+        with self.assertRaisesRegex(BadInput, "draw a box"):
+            placing_proposal(scene, 0)
 
     def test_nothing_is_placed_before_it_is_cut_out(self):
         with self.assertRaises(BadInput):

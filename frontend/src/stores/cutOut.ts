@@ -31,6 +31,11 @@ export const useCutOut = defineStore('cutOut', () => {
   const cross = shallowRef<{ x: number; y: number } | null>(null)
   const chosenLook = ref<Look | null>(null)
 
+  /** Of the upright photo, in its pixels. */
+  const longSide = computed(() => {
+    const { width, height } = bench.shownLayout!.photo_space
+    return Math.max(width, height)
+  })
   const isOpen = computed(() => bench.openStep === 'cut_out')
   const isOn = computed(() => !!bench.here?.cut_out.on)
   /** With a brush in hand, what was left out has to be seen too. */
@@ -62,9 +67,8 @@ export const useCutOut = defineStore('cutOut', () => {
 
   /** Move the cross by so many steps of a quarter of the brush, from the picture's middle at first. */
   function moveCross(right: number, down: number): void {
-    const { width, height, sampled, shown, photo_space: photo } = bench.layout!
-    const longSide = Math.max(photo.width, photo.height)
-    const step = (size.value * longSide * shown.width) / sampled.width / 4
+    const { width, height, sampled, shown } = bench.layout!
+    const step = (size.value * longSide.value * shown.width) / sampled.width / 4
     const { x, y } = cross.value ?? { x: width / 2, y: height / 2 }
     cross.value = {
       x: Math.min(width, Math.max(0, x + right * step)),
@@ -80,12 +84,11 @@ export const useCutOut = defineStore('cutOut', () => {
   /** A stroke through these places, in output pixels. */
   async function draw(places: { x: number; y: number }[]): Promise<void> {
     if (!brush.value) return
-    const { photo_space: photo } = bench.layout!
     const before = bench.document!.cut_out.strokes.length
     await bench.edit({
       kind: 'draw_stroke',
       brush: brush.value,
-      radius: (size.value * Math.max(photo.width, photo.height)) / 2,
+      radius: (size.value * longSide.value) / 2,
       softness: softness.value,
       points: places.map(({ x, y }) => turnedAt(x, y)),
     })
@@ -103,6 +106,8 @@ export const useCutOut = defineStore('cutOut', () => {
     size.value = Math.min(LARGEST, Math.max(SMALLEST, size.value * factor))
   }
 
+  // A place on one size is none on another.
+  watch(() => bench.sizeId, () => (cross.value = null))
   watch([isOpen, isOn, () => bench.saved?.id], () => {
     putAway()
     showsStrokes.value = false
@@ -124,6 +129,7 @@ export const useCutOut = defineStore('cutOut', () => {
     chosenLook,
     isOpen,
     isOn,
+    longSide,
     look,
     view,
     take,

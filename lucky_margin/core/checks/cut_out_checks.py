@@ -23,7 +23,7 @@ from lucky_margin.core.edits.framing import SetWindow
 from lucky_margin.core.edits.steps import SetGround, SetOutlines
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.render import render
-from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.render.shown import seen_coverage, shown_photo
 from lucky_margin.core.render.subject_lines import subject_distance
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.scene import Scene
@@ -54,21 +54,24 @@ _LIGHTNESS_STEP = 0.02
 
 def subject(scene: Scene) -> Check | None:
     """Whether what was found should be looked at, and why."""
-    photo = shown_photo(scene) if scene.cut_out.on else None
-    if photo is None:
+    if not scene.cut_out.on:
         return None
+    photo, cut_out = shown_photo(scene), scene.cut_out
+    if cut_out.mask or (not cut_out.boxes and photo.brings_own):
+        return None  # nothing was guessed
     doubts = doubts_about(photo.matte(), photo.fringe_colours())
-    if not doubts or scene.cut_out.mask:
+    if not doubts:
         return None
     text = f"Please check the cut-out: {', and '.join(doubts)}."
     return Check(key="subject", severity="warning", text=text)
 
 
 def ended(scene: Scene) -> Check | None:
-    """Whether a straight edge shows where the photo ended and the subject with it."""
+    """Whether a straight edge shows where the photo, as it was taken, ended and the subject with
+    it."""
     if not scene.cut_out.on or scene.photo.turn.is_set:
         return None
-    cover = shown_photo(scene).matte() >= 128
+    cover = seen_coverage(scene) >= 128
     window = scene.frame.sampled
     right, bottom = scene.facts.width - window.width, scene.facts.height - window.height
     edges = {

@@ -9,7 +9,6 @@ from numpy.typing import NDArray
 from lucky_margin.core.cut_out.filling import filled
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, touched_part
 from lucky_margin.core.document import Stroke, SubjectEdge
-from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
@@ -42,26 +41,27 @@ def refined(photo: Floats, share: Floats) -> Floats:
     hard = (share > 0.5).astype(np.float32)
     alpha = hard.copy()
     edge = cv2.morphologyEx(hard, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
-    for block, wide, inner in _blocks_with_edges(edge, 4 * RADIUS):
+    for block, wide, inner in blocks_with_edges(edge, 4 * RADIUS):
         soft = _guided(photo[wide], hard[wide], RADIUS)[inner]
         alpha[block] = np.clip((soft - 0.5) * STEEPER + 0.5, 0, 1)
     return alpha
 
 
-def refined_larger(photo: AnyPicture, alpha: Floats, found_rows: int) -> Floats:
-    """``alpha`` that was found on a smaller picture of ``found_rows`` and enlarged to the photo's
-    sides, its soft rim led by the photo's own pixels."""
-    enlarged = photo.shape[0] / found_rows
-    radius = max(2, round(LARGER_RADIUS * enlarged))
-    pad = 4 * radius
-    top = np.float32(np.iinfo(photo.dtype).max)
-    out = alpha.copy()
-    for block, wide, inner in _blocks_with_edges((alpha > 0.02) & (alpha < 0.98), pad):
-        seen = np.asarray(photo[wide][:, :, :3], np.float32) / top
-        led = _guided(seen, alpha[wide], radius)[inner]
-        # As steep as an edge that the enlarging made soft by so much has been.
-        out[block] = np.clip((led - 0.5) * STEEPER + 0.5, 0, 1)
-    return out
+def led_by_photo(photo: Floats, alpha: Floats, enlarged: float) -> Floats:
+    """``alpha`` that was ``enlarged`` by so much, its soft rim led by the photo's own pixels
+    (encoded sRGB 0..1, of the same sides)."""
+    led = _guided(photo, alpha, _radius_of(enlarged))
+    # As steep as an edge that the enlarging made soft by so much has been.
+    return np.asarray(np.clip((led - 0.5) * STEEPER + 0.5, 0, 1), np.float32)
+
+
+def room_to_lead(enlarged: float) -> int:
+    """How far around a block the photo has to be known to lead its edges, in pixels."""
+    return 4 * _radius_of(enlarged)
+
+
+def _radius_of(enlarged: float) -> int:
+    return max(2, round(LARGER_RADIUS * enlarged))
 
 
 def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
@@ -148,7 +148,7 @@ def _shifted(alpha: Floats, by: float) -> Floats:
     return np.asarray((1 - over) * near + over * far, np.float32)
 
 
-def _blocks_with_edges(edge: Mask, pad: int) -> Iterator[tuple[Part, Part, Part]]:
+def blocks_with_edges(edge: Mask, pad: int) -> Iterator[tuple[Part, Part, Part]]:
     """Blocks of a picture that have an edge within ``pad``: each block, the block with ``pad``
     around it, and the block inside of that."""
     rows, columns = edge.shape

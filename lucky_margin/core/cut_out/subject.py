@@ -10,7 +10,12 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.edges import refined_larger
+from lucky_margin.core.cut_out.edges import (
+    Part,
+    blocks_with_edges,
+    led_by_photo,
+    room_to_lead,
+)
 from lucky_margin.core.cut_out.filling import filled
 from lucky_margin.core.document import Box
 from lucky_margin.core.types import AnyPicture, Mask
@@ -65,43 +70,50 @@ def box_of(matte: Matte) -> Box | None:
 
 def subject_picture(photo: AnyPicture, matte: Matte, fringe: FringeColours | None) -> AnyPicture:
     """The subject of a photo, or of a halved copy of it, on nothing: 4 channels, the photo's
-    type. With ``fringe`` colours the old background is taken out of the edge's colours."""
-    top = np.iinfo(photo.dtype).max
-    share = _coverage_of(photo, matte)
+    type. With ``fringe`` colours the old background is taken out of the edge's colours.
+
+    Where the photo has more pixels than the matte it leads the edges. Only blocks with an edge are
+    worked on in floats, so that a large photo takes little more memory than its copy.
+    """
+    rows, columns = photo.shape[:2]
+    enlarged = rows / matte.shape[0]
+    how = cv2.INTER_LINEAR if enlarged > 1 else cv2.INTER_AREA
+    alpha = np.asarray(cv2.resize(matte, (columns, rows), interpolation=how), np.uint8)
     out: Any = photo.copy() if photo.shape[2] == 4 else cv2.cvtColor(photo, cv2.COLOR_RGB2RGBA)
-    if fringe is not None:
-        _clean(out, share, fringe)
+    top = np.iinfo(out.dtype).max
+    out[:, :, 3] = alpha.astype(out.dtype) * out.dtype.type(top // 255)
+    pad = room_to_lead(enlarged)
+    for block, wide, inner in blocks_with_edges((alpha > 0) & (alpha < 255), pad):
+        seen = np.asarray(photo[wide][:, :, :3], np.float32) / np.float32(top)
+        share = np.asarray(alpha[wide], np.float32) / np.float32(255)
+        if enlarged > 1:
+            share = led_by_photo(seen, share, enlarged)
+        seen, share = seen[inner], share[inner]
+        if fringe is not None:
+            seen = _cleaned(seen, share[:, :, None], _nearest(fringe, block, rows, columns))
+        out[block][:, :, :3] = np.rint(np.float32(top) * seen)
+        out[block][:, :, 3] = np.rint(np.float32(top) * share)
     if photo.shape[2] == 4:  # what is transparent already stays so
-        share *= photo[:, :, 3].astype(np.float32) / np.float32(top)
-    share *= np.float32(top)
-    out[:, :, 3] = np.rint(share, out=share)
+        out[:, :, 3] = cv2.multiply(out[:, :, 3], photo[:, :, 3], scale=1 / top)
     return out  # type: ignore[no-any-return] # the photo's type
 
 
-def _coverage_of(photo: AnyPicture, matte: Matte) -> Floats:
-    """The matte's coverage at the photo's size, its edges sharpened by the photo where that has
-    more pixels."""
-    rows, columns = photo.shape[:2]
-    shrinks = rows <= matte.shape[0]
-    how = cv2.INTER_AREA if shrinks else cv2.INTER_LINEAR
-    alpha = np.asarray(cv2.resize(matte, (columns, rows), interpolation=how), np.float32)
-    alpha /= 255
-    return alpha if shrinks else refined_larger(photo, alpha, matte.shape[0])
+def _nearest(fringe: FringeColours, block: Part, rows: int, columns: int) -> Floats:
+    """The fringe's colours under a block of a picture of these sides; they change slowly, so the
+    nearest pixel of them does."""
+    ys, xs = (
+        np.arange(*one.indices(side)) * small // side
+        for one, side, small in zip(block, (rows, columns), fringe.shape[:2], strict=True)
+    )
+    return fringe[np.ix_(ys, xs)].astype(np.float32) / np.float32(255)
 
 
-def _clean(picture: NDArray[Any], share: Floats, fringe: FringeColours) -> None:
-    """Take the background out of the colours that it shines through: what compositing says, seen
-    ``= share * colour + (1 - share) * behind``, where enough of a pixel is subject; else the
-    subject's nearby."""
-    top = np.float32(np.iinfo(picture.dtype).max)
-    rows, columns = share.shape
-    ys, xs = np.nonzero((share > 0) & (share < 1))
-    # What is filled in changes slowly, so the nearest pixel of it does.
-    nearest = fringe[ys * fringe.shape[0] // rows, xs * fringe.shape[1] // columns]
-    own, behind = np.split(nearest.astype(np.float32) / np.float32(255), 2, axis=1)
-    part = share[ys, xs][:, None]
-    seen = picture[ys, xs, :3].astype(np.float32) / top
-    solved = (seen - (1 - part) * behind) / np.maximum(part, np.float32(LEAST_SHARE))
-    trusted = np.clip((part - 0.3) / 0.5, 0, 1)
-    colours = trusted * solved + (1 - trusted) * own
-    picture[ys, xs, :3] = np.rint(top * np.clip(colours, 0, 1))
+def _cleaned(seen: Floats, share: Floats, fringe: Floats) -> Floats:
+    """Colours without the background that shines through: what compositing says, seen ``= share *
+    colour + (1 - share) * behind``, where enough of a pixel is subject; else the subject's
+    nearby."""
+    own, behind = fringe[:, :, :3], fringe[:, :, 3:]
+    solved = (seen - (1 - share) * behind) / np.maximum(share, np.float32(LEAST_SHARE))
+    trusted = np.clip((share - 0.3) / 0.5, 0, 1)
+    colours = np.clip(trusted * solved + (1 - trusted) * own, 0, 1)
+    return np.where((share > 0) & (share < 1), colours, seen)

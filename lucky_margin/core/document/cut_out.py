@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from lucky_margin.core.document.values import Box, Colour, Sha256, Value
+from lucky_margin.core.document.values import Box, Colour, Sha256, UnitCoordinate, Value
 from lucky_margin.core.document.washes import BlendMode
 
 MOST_SUBJECTS = 8
@@ -15,8 +15,6 @@ MOST_STROKE_POINTS = 200
 Brush = Literal["keep", "leave_out", "soft_edge", "erase", "bring_back"]
 """What a stroke says: this is subject, this is not, here is hair or grass; the last two paint
 coverage itself."""
-
-PhotoShare = Annotated[float, Field(ge=0, le=1)]
 
 
 class Stroke(Value):
@@ -30,7 +28,7 @@ class Stroke(Value):
     radius: float = Field(ge=0.0005, le=0.25)
     softness: float = Field(default=0, ge=0, le=1)
     points: Annotated[
-        tuple[tuple[PhotoShare, PhotoShare], ...],
+        tuple[tuple[UnitCoordinate, UnitCoordinate], ...],
         Field(min_length=1, max_length=MOST_STROKE_POINTS),
     ]
 

@@ -37,13 +37,13 @@ class TurnedPhoto:
         """Where windows may lie: on the photo, anywhere in its bounds when empty corners are
         allowed, or as far again on every side."""
         if not self.beyond:
-            return self.photo_room
+            return self.unmoved_room
         x, y = self.bounds.centre
         side = (1 + 2 * BEYOND) * max(self.bounds.width, self.bounds.height)
         return Room(x, y, side, side)
 
     @cached_property
-    def photo_room(self) -> Room:
+    def unmoved_room(self) -> Room:
         """Where windows lie that nobody has moved."""
         return Room.upright(self.bounds) if self.turn.empty_corners else self.surface
 

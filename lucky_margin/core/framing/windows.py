@@ -52,7 +52,7 @@ def following(focus: Focus | None, photo: TurnedPhoto, ratio: float | None) -> B
     larger than the window the window is centred on the box. Without a focus it is centred on
     the photo; without a ratio it is as much of the photo as there is.
     """
-    room = photo.photo_room
+    room = photo.unmoved_room
     width, height = room.largest(ratio)
     x, y = photo.bounds.centre
     box = None

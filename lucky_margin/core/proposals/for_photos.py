@@ -112,6 +112,8 @@ def placing_proposal(scene: Scene, margin: float) -> Proposal:
         NotFound: the photo is not known.
     """
     box = turned_subject_box(scene)
+    if box is None and scene.cut_out.on:
+        raise BadInput("Nothing was found that could be placed; draw a box around the subject.")
     if box is None:
         raise BadInput("Nothing is cut out yet; find the subject first.")
     width, height = box.width * (1 + 2 * margin), box.height * (1 + 2 * margin)

@@ -201,5 +201,5 @@ def pick_level(photo: ShownPhoto, mapping: Affine) -> tuple[AnyPicture, Affine]:
     while step >= 2 * MIN_SOURCE_PIXELS and min(facts.width, facts.height) >= 2 ** (number + 1):
         step /= 2
         number += 1
-    share = 0.5**number
-    return photo.level(number), scaling(share, share).after(mapping)
+    copy, onto_copy = photo.copy(number)
+    return copy, onto_copy.after(mapping)

@@ -10,10 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core import cut_out as cutting
+from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.cut_out import Evidence, FringeColours, Matte
 from lucky_margin.core.document import Box, CutOut, Stroke
 from lucky_margin.core.grounds import blurred_behind
 from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.scene import DerivedKey, Scene, Sources
 from lucky_margin.core.types import AnyPicture
 
@@ -55,26 +57,31 @@ class ShownPhoto:
         """What is known of the photo."""
         return self.sources.facts(self.sha256)
 
+    def copy(self, number: int) -> tuple[AnyPicture, Affine]:
+        """The picture halved ``number`` times, and the mapping from photo pixels onto it; what is
+        blurred is as large as it was made."""
+        if self.blur is None:
+            share = 0.5**number
+            return self.level(number), scaling(share, share)
+        blurred = self._behind(self.blur)
+        rows, columns = blurred.shape[:2]
+        return blurred, scaling(columns / self.facts.width, rows / self.facts.height)
+
     def level(self, number: int) -> AnyPicture:
         """The picture halved ``number`` times; see ``Sources.level``."""
         copy = self.sources.level(self.sha256, number)
         if self.cut_out is None:
             return copy
-        if self.blur is not None:
-            return self._behind(copy, self.blur)
         return self.sources.cache.get_or_make(
             ("subject", self.sha256, self._inputs, number),
             lambda: cutting.subject_picture(copy, self.matte(), self._cleaning()),
         )
 
-    def _behind(self, copy: AnyPicture, blur: float) -> AnyPicture:
-        blurred = self.sources.cache.get_or_make(
+    def _behind(self, blur: float) -> AnyPicture:
+        return self.sources.cache.get_or_make(
             ("behind", self.sha256, self._inputs, blur),
             lambda: blurred_behind(self.working, self.matte(), blur),
         )
-        rows, columns = copy.shape[:2]
-        enlarged = cv2.resize(blurred, (columns, rows), interpolation=cv2.INTER_LINEAR)
-        return np.asarray(enlarged, np.uint16)
 
     def matte(self) -> Matte:
         """What was found of the subject, or is found now."""
@@ -137,6 +144,12 @@ class ShownPhoto:
             longest, number = longest // 2, number + 1
         return self.sources.level(self.sha256, number)
 
+    def with_own_alpha(self, matte: Matte) -> Matte:
+        """A matte, as opaque as the photo is itself."""
+        alpha = as_8_bits(self._to_look_at())[:, :, 3]
+        own = cv2.resize(alpha, matte.shape[::-1], interpolation=cv2.INTER_AREA)
+        return np.asarray(cv2.multiply(matte, own, scale=1 / 255), np.uint8)
+
     def candidates(self) -> list[Box]:
         """Boxes (photo space) that may hold the subject, the likeliest first; at least one."""
         return cutting.subject_candidates(self.working)
@@ -167,10 +180,17 @@ def shown_photo(scene: Scene) -> ShownPhoto:
     return ShownPhoto(scene.photo_sha256, scene.sources, cut_out if cut_out.on else None)
 
 
+def seen_coverage(scene: Scene) -> Matte:
+    """How far each pixel of a scene's cut-out photo is there, 0..255: its matte, as opaque as the
+    photo is itself."""
+    photo = shown_photo(scene)
+    matte = photo.matte()
+    return matte if not scene.facts.has_alpha else photo.with_own_alpha(matte)
+
+
 def turned_subject_box(scene: Scene) -> Box | None:
     """The box around the subject of a scene, in turned pixels; None where nothing is cut out."""
-    photo = shown_photo(scene)
-    box = None if photo.cut_out is None else cutting.box_of(photo.matte())
+    box = cutting.box_of(seen_coverage(scene)) if scene.cut_out.on else None
     if box is None:
         return None
     return scene.photo.turned_box(box.scaled(scene.facts.width, scene.facts.height))

@@ -29,6 +29,13 @@ const FIRST: Record<Exclude<Kind, 'photo' | 'stock'>, Ground> = {
   this_photo: { kind: 'this_photo', blur: 0.012, grey: 0, light: 0 },
 }
 
+/** What is done to the photo behind its own subject. */
+const THIS_PHOTO = [
+  { name: 'blur', label: 'Blur', least: 0, most: 10, step: 0.1 },
+  { name: 'grey', label: 'Grey', least: 0, most: 100, step: 1 },
+  { name: 'light', label: 'Light', least: -100, most: 100, step: 1 },
+] as const
+
 const bench = useBench()
 /** Another photo can be one only where there is one; the newest is tried out first. */
 const newest = ref<Photo | null>(null)
@@ -67,7 +74,8 @@ function backdrop(key: string): Edit {
   return set(stock.value.find((one) => one.key === key)!)
 }
 
-function recoloured(colours: string[], at: number, colour: string): Edit {
+function recoloured(at: number, colour: string): Edit {
+  const { colours } = props.ground as StockBackdrop
   return change({ colours: colours.map((one, index) => (index === at ? colour : one)) })
 }
 
@@ -141,28 +149,16 @@ function change(fields: object): Edit {
   />
   <div v-else-if="ground.kind === 'this_photo'" class="more">
     <SliderRow
-      label="Blur"
-      :value="ground.blur * 100"
-      :max="10"
-      :step="0.1"
-      :digits="1"
-      @move="(percent) => bench.drag(change({ blur: percent / 100 }))"
-      @change="(percent) => bench.slide(change({ blur: percent / 100 }))"
-    />
-    <SliderRow
-      label="Grey"
-      :value="ground.grey * 100"
-      :max="100"
-      @move="(percent) => bench.drag(change({ grey: percent / 100 }))"
-      @change="(percent) => bench.slide(change({ grey: percent / 100 }))"
-    />
-    <SliderRow
-      label="Light"
-      :value="ground.light * 100"
-      :min="-100"
-      :max="100"
-      @move="(percent) => bench.drag(change({ light: percent / 100 }))"
-      @change="(percent) => bench.slide(change({ light: percent / 100 }))"
+      v-for="row in THIS_PHOTO"
+      :key="row.name"
+      :label="row.label"
+      :value="ground[row.name] * 100"
+      :min="row.least"
+      :max="row.most"
+      :step="row.step"
+      :digits="row.step < 1 ? 1 : 0"
+      @move="(percent) => bench.drag(change({ [row.name]: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ [row.name]: percent / 100 }))"
     />
   </div>
   <div v-else-if="ground.kind === 'stock'" class="more">
@@ -179,7 +175,7 @@ function change(fields: object): Edit {
       :label="`${label}, colour ${at + 1}`"
       :value="colour"
       :swatches="[]"
-      @change="(now) => bench.edit(recoloured(ground.kind === 'stock' ? ground.colours : [], at, now))"
+      @change="(now) => bench.edit(recoloured(at, now))"
     />
     <button type="button" class="link" @click="bench.edit(change({ seed: (ground.seed + 1) % 10000 }))">
       another piece of it

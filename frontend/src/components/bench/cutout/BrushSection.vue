@@ -27,16 +27,12 @@ const SPAN = Math.log(LARGEST / SMALLEST)
 
 const bench = useBench()
 const cutOut = useCutOut()
-const longSide = computed(() => {
-  const { width, height } = bench.layout!.photo_space
-  return Math.max(width, height)
-})
 const strokes = computed(() => bench.document!.cut_out.strokes)
 const paints = computed(() => cutOut.brush === 'erase' || cutOut.brush === 'bring_back')
 const position = computed(() => Math.round((STEPS * Math.log(cutOut.size / SMALLEST)) / SPAN))
 
 function sizeAt(step: number): number {
-  return SMALLEST * Math.exp((SPAN * step) / STEPS) * longSide.value
+  return SMALLEST * Math.exp((SPAN * step) / STEPS) * cutOut.longSide
 }
 </script>
 
@@ -50,15 +46,15 @@ function sizeAt(step: number): number {
     v-if="cutOut.brush"
     label="Brush size"
     title="Comma and full stop, or Alt and the wheel"
-    :value="cutOut.size * longSide"
+    :value="cutOut.size * cutOut.longSide"
     :position="position"
     :last="STEPS"
     :of-position="sizeAt"
-    :min="SMALLEST * longSide"
-    :max="LARGEST * longSide"
+    :min="SMALLEST * cutOut.longSide"
+    :max="LARGEST * cutOut.longSide"
     unit="px"
-    @move="(px) => (cutOut.size = px / longSide)"
-    @change="(px) => (cutOut.size = px / longSide)"
+    @move="(px) => (cutOut.size = px / cutOut.longSide)"
+    @change="(px) => (cutOut.size = px / cutOut.longSide)"
   />
   <SliderRow
     v-if="paints"

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Edit } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
+import { useCutOut } from '../../../stores/cutOut'
 import SliderRow from '../../shared/SliderRow.vue'
 
 type Length = 'shift' | 'softness' | 'specks' | 'holes'
@@ -15,11 +16,8 @@ const ROWS: { name: Length; label: string; most: number; title: string }[] = [
 ]
 
 const bench = useBench()
+const cutOut = useCutOut()
 const edge = computed(() => bench.document!.cut_out.edge)
-const longSide = computed(() => {
-  const { width, height } = bench.layout!.photo_space
-  return Math.max(width, height)
-})
 
 function change(fields: object): Edit {
   return { kind: 'set_subject_edge', ...fields }
@@ -35,12 +33,12 @@ function change(fields: object): Edit {
     unit="px"
     :digits="1"
     :step="0.5"
-    :min="name === 'shift' ? Math.round(-most * longSide) : 0"
-    :max="Math.round(most * longSide)"
-    :value="edge[name] * longSide"
+    :min="name === 'shift' ? Math.round(-most * cutOut.longSide) : 0"
+    :max="Math.round(most * cutOut.longSide)"
+    :value="edge[name] * cutOut.longSide"
     @reset="bench.edit(change({ [name]: name === 'specks' ? 0.01 : 0 }))"
-    @move="(px) => bench.drag(change({ [name]: px / longSide }))"
-    @change="(px) => bench.slide(change({ [name]: px / longSide }))"
+    @move="(px) => bench.drag(change({ [name]: px / cutOut.longSide }))"
+    @change="(px) => bench.slide(change({ [name]: px / cutOut.longSide }))"
   />
   <label class="tick" title="Takes the old background out of the edge's colours">
     <input

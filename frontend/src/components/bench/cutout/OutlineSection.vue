@@ -23,6 +23,16 @@ const PLAIN: SubjectOutline = {
 }
 const INK = '#1E2A2F'
 
+const LENGTHS = [
+  { name: 'width', label: 'Width', least: 0.001 },
+  { name: 'gap', label: 'Gap', least: 0 },
+] as const
+const SHARES = [
+  { name: 'softness', label: 'Softness', least: 0, most: 100 },
+  { name: 'strength', label: 'Strength', least: 20, most: 400 },
+  { name: 'opacity', label: 'Opacity', least: 1, most: 100 },
+] as const
+
 type Ready = 'none' | 'white' | 'bold' | 'double' | 'keyline' | 'glow'
 const READY: Record<Ready, SubjectOutline[]> = {
   none: [],
@@ -43,6 +53,8 @@ const number = ref(0)
 const lines = computed(() => bench.here!.outlines.lines)
 const at = computed(() => Math.min(number.value, lines.value.length - 1))
 const line = computed(() => lines.value[at.value])
+/** Only a soft line has a strength. */
+const shares = computed(() => SHARES.filter(({ name }) => name !== 'strength' || line.value!.softness > 0))
 const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
 const chosen = computed(
   () => choices.find(({ key }) => JSON.stringify(READY[key]) === JSON.stringify(lines.value))?.key ?? null,
@@ -92,51 +104,28 @@ function add(): void {
       />
     </div>
     <SliderRow
-      label="Width"
+      v-for="row in LENGTHS"
+      :key="row.name"
+      :label="row.label"
       unit="px"
       :digits="1"
       :step="0.5"
-      :value="line.width * short"
+      :value="line[row.name] * short"
       :percent="short / 100"
-      :min="0.001 * short"
+      :min="row.least * short"
       :max="Math.round(0.12 * short)"
-      @move="(px) => bench.drag(change({ width: px / short }))"
-      @change="(px) => bench.slide(change({ width: px / short }))"
+      @move="(px) => bench.drag(change({ [row.name]: px / short }))"
+      @change="(px) => bench.slide(change({ [row.name]: px / short }))"
     />
     <SliderRow
-      label="Gap"
-      unit="px"
-      :digits="1"
-      :step="0.5"
-      :value="line.gap * short"
-      :percent="short / 100"
-      :max="Math.round(0.12 * short)"
-      @move="(px) => bench.drag(change({ gap: px / short }))"
-      @change="(px) => bench.slide(change({ gap: px / short }))"
-    />
-    <SliderRow
-      label="Softness"
-      :value="100 * line.softness"
-      :max="100"
-      @move="(percent) => bench.drag(change({ softness: percent / 100 }))"
-      @change="(percent) => bench.slide(change({ softness: percent / 100 }))"
-    />
-    <SliderRow
-      v-if="line.softness > 0"
-      label="Strength"
-      :value="100 * line.strength"
-      :min="20"
-      :max="400"
-      @move="(percent) => bench.drag(change({ strength: percent / 100 }))"
-      @change="(percent) => bench.slide(change({ strength: percent / 100 }))"
-    />
-    <SliderRow
-      label="Opacity"
-      :value="100 * line.opacity"
-      :min="1"
-      :max="100"
-      @move="(percent) => bench.drag(change({ opacity: percent / 100 }))"
-      @change="(percent) => bench.slide(change({ opacity: percent / 100 }))"
+      v-for="row in shares"
+      :key="row.name"
+      :label="row.label"
+      :value="100 * line[row.name]"
+      :min="row.least"
+      :max="row.most"
+      @move="(percent) => bench.drag(change({ [row.name]: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ [row.name]: percent / 100 }))"
     />
     <p class="field-label">Colour</p>
     <ColourField

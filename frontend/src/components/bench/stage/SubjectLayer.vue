@@ -33,7 +33,6 @@ const drawn = ref<Place[]>([])
 const hovered = ref<Place | null>(null)
 
 const photo = computed(() => bench.shownLayout!.photo_space)
-const longSide = computed(() => Math.max(photo.value.width, photo.value.height))
 const onPhoto = computed(() => `matrix(${photo.value.to_output.join(' ')})`)
 const boxes = computed(() =>
   cutOut.drawsBox ? bench.document!.cut_out.boxes.map((box) => ({
@@ -47,7 +46,7 @@ const strokes = computed(() => (cutOut.showsStrokes ? bench.document!.cut_out.st
 /** The brush's radius in output pixels. */
 const radius = computed(() => {
   const { sampled, shown } = bench.shownLayout!
-  return (cutOut.size * longSide.value * shown.width) / sampled.width / 2
+  return (cutOut.size * cutOut.longSide * shown.width) / sampled.width / 2
 })
 const drawnBox = computed(() => {
   const [first, last] = [drawn.value[0], drawn.value.at(-1)]
@@ -150,7 +149,7 @@ function hover(event: PointerEvent): void {
             class="stroke kept"
             :class="classOf(stroke.brush)"
             :d="strokeLine(stroke)"
-            :stroke-width="2 * stroke.radius * longSide"
+            :stroke-width="2 * stroke.radius * cutOut.longSide"
             role="button"
             tabindex="0"
             :aria-label="`Delete stroke ${number + 1}`"
