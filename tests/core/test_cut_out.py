@@ -223,6 +223,29 @@ class StrokeTest(unittest.TestCase):
         self.assertFalse((before & ~(kept > 0.5)).sum() > 3)  # but for the rim's own rounding
         self.assertFalse((~before & (left > 0.5)).sum() > 3)
 
+    def test_a_stroke_that_keeps_brings_its_like_around_it_too(self):
+        """A band across the disc that is of the background's colour."""
+        photo, band = disc_photo(), np.zeros((240, 240), np.bool_)
+        photo[105:135, 60:180] = photo[10:40, 60:180]
+        band[105:135, 60:180] = disc()[105:135, 60:180] > 0.5
+        stroke = DrawStroke(brush="keep", radius=8, points=((100.0, 120.0), (140.0, 120.0)))
+        drawn = (40 * 16 + np.pi * 8**2) / band.sum()
+        self.assertLess(matte(cut(photo, ROUND_DISC))[band].mean(), 0.05)
+        self.assertGreater(matte(cut(photo, ROUND_DISC, stroke))[band].mean(), 2 * drawn)
+
+    def test_what_a_stroke_changes_goes_its_way(self):
+        """A decision that would fall otherwise today is left alone where a stroke says nothing."""
+        evidence = np.zeros((60, 60, 5), np.float32)
+        evidence[:, :30, 3:] = (-12, 1)  # subject so far, against what is known
+        place = Box(left=0, top=0, width=1, height=1)
+        keep = Stroke(brush="keep", radius=0.05, points=((0.52, 0.2), (0.52, 0.8)))
+        share = after_stroke(evidence, keep, place)[:, :, 4]
+        np.testing.assert_array_equal(share[:, :30], 1)
+        self.assertGreater(share[30, 31], 0.5)
+        away = keep.model_copy(update={"brush": "leave_out"})
+        share = after_stroke(evidence, away, place)[:, :, 4]
+        np.testing.assert_array_equal(share[:, 30:], 0)
+
     def test_a_soft_edge_shares_out_what_lies_between_two_colours(self):
         side = 240
         ramp = np.clip((np.arange(side) - 100) / 40, 0, 1)  # a subject that fades in over 40 px
@@ -302,6 +325,15 @@ class EdgeTest(unittest.TestCase):
         self.assertEqual(tidy[6, 6], 0)
         self.assertEqual(tidy[42, 42], 1)
         self.assertEqual(finished(alpha, SubjectEdge(specks=0.2, holes=0))[50, 30], 1)
+
+    def test_a_larger_photo_leads_the_edge_of_a_smaller_matte(self):
+        large, truth = disc_photo(960, 280), disc(960, 280)
+        small = cv2.resize(truth, (240, 240), interpolation=cv2.INTER_AREA)
+        plain = cv2.resize(small, (960, 960), interpolation=cv2.INTER_LINEAR)
+        found = subject_picture(large, matte_of(small.astype(np.float32)), None)[:, :, 3] / 255
+        rim = np.abs(plain - truth) > 0.02
+        off, plain_off = (np.abs(one - truth)[rim].mean() for one in (found, plain))
+        self.assertLess(off, 0.6 * plain_off)
 
     def test_the_fringe_loses_the_old_background(self):
         """A soft rim's colours are the disc's own, whatever lay behind."""

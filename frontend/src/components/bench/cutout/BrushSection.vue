@@ -15,8 +15,8 @@ const BRUSHES: Choice<Brush>[] = [
   { key: 'bring_back', label: 'bring back', title: 'Show exactly what is painted' },
 ]
 const HINTS: Record<Brush, string> = {
-  keep: 'Draw over what was lost; its like around it comes back too.',
-  leave_out: 'Draw over what should not be there; its like around it goes too.',
+  keep: 'Draw over what was lost; what is like it close by comes back too.',
+  leave_out: 'Draw over what should not be there; what is like it close by goes too.',
   soft_edge: 'Draw along hair, grass or fur, over all of its soft rim.',
   erase: 'Paint away exactly what you touch.',
   bring_back: 'Paint back exactly what you touch.',
