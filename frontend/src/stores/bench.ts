@@ -73,6 +73,7 @@ export const useBench = defineStore('bench', () => {
     close()
     const [state] = await Promise.all([get<FinishState>(`/finishes/${id}`), useDocket().load()])
     await adopt(state)
+    if (state.changes === 1) openStep.value = 'crop' // with a new photo the crop comes first
     await recover(state)
   }
 

@@ -39,7 +39,6 @@ watch(
       await bench.load(id)
       const sha256 = bench.document?.photo?.sha256
       if (sha256) photo.value = await get<Photo>(`/photos/${sha256}`)
-      if (bench.saved?.changes === 1) bench.openStep = 'crop'
     } catch (error) {
       notices.tell(error)
       await router.replace({ name: 'shelf' })
