@@ -15,7 +15,7 @@ from lucky_margin.core.cut_out.colours import colour_bins, likelihood, unlike_ou
 from lucky_margin.core.cut_out.deciding import decided, links_of
 from lucky_margin.core.cut_out.distances import geodesic_distance
 from lucky_margin.core.cut_out.enclosed import enclosed, gradient
-from lucky_margin.core.cut_out.network import guessed
+from lucky_margin.core.cut_out.network import certainty, guessed, guessed_again, guessed_people
 from lucky_margin.core.cut_out.places import inside, touched
 from lucky_margin.core.document import Box, Stroke
 
@@ -39,6 +39,19 @@ LEAST_TRUST = 0.5
 LATER, LATER_SURE = 0.4, 0.3
 """What the first guesses still weigh once the subject's colours are known; less the more colours
 can be trusted."""
+
+PEOPLE_WEIGHT = 1.0
+"""Of what the network for people says where it is sure that there are some: it is seldom wrong
+then, and colours must not take a black collar from a black ground."""
+
+SOME, MANY = 0.15, 0.35
+"""Shares of the box that must be people for certain, for that network to count at all and fully."""
+
+HAZY, BLIND = 0.2, 0.4
+"""Shares of the box of which that network is unsure, at which it counts fully, and not at all."""
+
+STANDS_OUT = 0.4
+"""How far the box must be more people than what lies around it."""
 
 UNCLEAR = (0.15, 0.85)
 """Between these a colour occurs on both sides of the box."""
@@ -88,17 +101,18 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     prior = _log_odds(np.clip(guess, 0.03, 0.97))
     prior += EDGES_WEIGHT * _log_odds(np.clip(edges, 0.02, 0.98))
     prior += COLOURS_WEIGHT * trust * _log_odds(unlike)
+    people = _people(_small(guessed_people(crop), rows, columns), within)
     prior[~within] = -OUTSIDE
-    share = np.asarray(1 / (1 + np.exp(-prior)), np.float32)
+    share = np.asarray(1 / (1 + np.exp(-prior - people)), np.float32)
     links = links_of(lab)
     colours_count = max(LEAST_TRUST, trust)
     for round_ in range(ROUNDS):
         weight = 1.0 if round_ == 0 else later_weight
         share = decided(
-            _with_prior(colours_count * likelihood(bins, share), weight * prior, within),
+            _with_prior(colours_count * likelihood(bins, share), weight * prior + people, within),
             links, share, STEPS,
         )  # fmt: skip
-    later = np.where(within, later_weight * prior, -OUTSIDE)
+    later = np.where(within, later_weight * prior + people, -OUTSIDE)
     return np.dstack([lab, later, share]).astype(np.float32)
 
 
@@ -126,15 +140,37 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     start = np.where(drawn, np.float32(keeps), share).astype(np.float32)
     bins = colour_bins(lab)
     learned = likelihood(bins, np.asarray(0.5 * (start > 0.5) + 0.5 * start, np.float32))
-    again = decided(learned + prior, links_of(lab), start, STEPS)
+    speaks = learned + prior + _guess_again(lab, prior, start)
+    again = decided(speaks, links_of(lab), start, STEPS)
     changed = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps) & (near > FAR) | drawn
     _, labels = cv2.connectedComponents(changed.astype(np.uint8), connectivity=8)
     kept = np.isin(labels, np.unique(labels[drawn])) & changed
     return np.dstack([lab, prior, np.where(kept, again, share)]).astype(np.float32)
 
 
+def _guess_again(lab: Floats, prior: Floats, share: Floats) -> Floats:
+    """What the network says now that it sees the strokes too, where none has decided yet."""
+    guess = guessed_again(
+        np.clip(np.asarray(cv2.cvtColor(np.ascontiguousarray(lab), cv2.COLOR_LAB2RGB)), 0, 1),
+        prior != -OUTSIDE, prior == CERTAIN, prior == -CERTAIN, share > 0.5,
+    )  # fmt: skip
+    says = _log_odds(np.clip(guess, 0.03, 0.97))
+    return np.where(np.abs(prior) < OUTSIDE, says, np.float32(0)).astype(np.float32)
+
+
 def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
     return np.asarray(np.where(within, colours + prior, -OUTSIDE), np.float32)
+
+
+def _people(guess: Floats, within: Mask) -> Floats:
+    """What the network for people adds to the evidence, 0 everywhere if there seem to be none."""
+    inside_box, around = guess[within], guess[~within]
+    certain, unsure = certainty(inside_box)
+    if around.size and inside_box.mean() - around.mean() < STANDS_OUT:
+        return np.zeros_like(guess)
+    trust = np.clip((certain - SOME) / (MANY - SOME), 0, 1)
+    trust *= np.clip((BLIND - unsure) / (BLIND - HAZY), 0, 1)
+    return np.asarray(PEOPLE_WEIGHT * trust * _log_odds(np.clip(guess, 0.02, 0.98)), np.float32)
 
 
 def _trust(unlike: Floats, guess: Floats) -> float:

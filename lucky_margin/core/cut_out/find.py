@@ -13,7 +13,7 @@ from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 
-VERSION = 1
+VERSION = 2
 """Of what is found; raised whenever the same photo and strokes give another alpha."""
 
 WORKING_SIDE = 1600

@@ -1,5 +1,5 @@
-"""A small network that guesses which part of a box is its subject. Its weights were trained on made
-pictures only; see ``weights/README.md``."""
+"""Two small networks that guess which part of a photo is its subject: one for things of any kind,
+trained on made pictures only, and one for people. See ``weights/README.md``."""
 
 import threading
 from functools import cache
@@ -11,40 +11,89 @@ import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float32]
+Mask = NDArray[np.bool_]
 
-WEIGHTS = Path(__file__).with_name("weights") / "subject.onnx"
+WEIGHTS = Path(__file__).with_name("weights")
 
-SIDE = 320
-"""The network's picture is a square of this side; the crop is stretched onto it."""
+THINGS_SIDE, PEOPLE_SIDE = 320, 256
+"""The networks' pictures are squares of these sides; the photo is stretched onto them."""
+
+CERTAIN = 0.9
+"""From here on a pixel is taken for certain; below 1 less this it certainly is not."""
 
 _one_at_a_time = threading.Lock()
 
 
-def guessed(photo: Floats, within: NDArray[np.bool_]) -> Floats:
-    """How surely each pixel is subject, 0..1, shape (rows, columns): the mean of what the network
-    says of the picture and of its mirror image.
+def guessed(photo: Floats, within: Mask) -> Floats:
+    """How surely each pixel is the subject of a box, 0..1, shape (rows, columns).
 
     ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1; ``within`` is the box in it.
     """
-    rows, columns = photo.shape[:2]
-    shrinks = max(rows, columns) > SIDE
-    how = cv2.INTER_AREA if shrinks else cv2.INTER_LINEAR
-    colours = cv2.resize(photo, (SIDE, SIDE), interpolation=how)
-    box = cv2.resize(within.astype(np.float32), (SIDE, SIDE), interpolation=cv2.INTER_NEAREST)
-    unused = np.zeros((3, SIDE, SIDE), np.float32)  # strokes and an earlier mask
-    seen = np.concatenate([colours.transpose(2, 0, 1), box[None], unused])[None]
-    mirrored = np.ascontiguousarray(seen[..., ::-1])
+    nothing = np.zeros_like(within)
+    seen = _with_masks(photo, within, nothing, nothing, nothing)
+    return _answer(_things(), seen, photo.shape[0], photo.shape[1])
+
+
+def guessed_again(
+    photo: Floats, within: Mask, keep: Mask, leave_out: Mask, earlier: Mask
+) -> Floats:
+    """The guess once strokes have been drawn over an ``earlier`` answer. The mirror image is not
+    asked: someone waits with the brush in hand."""
+    seen = _with_masks(photo, within, keep, leave_out, earlier)
     with _one_at_a_time:
-        guess = (_said(seen) + _said(mirrored)[:, ::-1]) / 2
-    return np.asarray(cv2.resize(guess, (columns, rows)), np.float32)
+        answer = _said(_things(), seen)
+    return np.asarray(cv2.resize(answer, photo.shape[1::-1]), np.float32)
 
 
-def _said(seen: Floats) -> Floats:
-    network = _network()
-    network.setInput(seen)
+def guessed_people(photo: Floats) -> Floats:
+    """How surely each pixel is part of a person near the camera, 0..1, shape (rows, columns).
+
+    ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1.
+    """
+    return _answer(_people(), _square(photo, PEOPLE_SIDE), photo.shape[0], photo.shape[1])
+
+
+def certainty(guess: Floats) -> tuple[float, float]:
+    """The shares of a guess that are subject for certain, and unsure."""
+    unsure = (guess > 1 - CERTAIN) & (guess < CERTAIN)
+    return float((guess >= CERTAIN).mean()), float(unsure.mean())
+
+
+def _with_masks(photo: Floats, *masks: Mask) -> Floats:
+    """What the network for things is shown: box, strokes that keep, strokes that leave out, an
+    earlier answer."""
+    sides = (THINGS_SIDE, THINGS_SIDE)
+    planes = [
+        cv2.resize(mask.astype(np.float32), sides, interpolation=cv2.INTER_NEAREST)
+        for mask in masks
+    ]
+    return np.concatenate([_square(photo, THINGS_SIDE), np.array(planes, np.float32)])
+
+
+def _square(photo: Floats, side: int) -> Floats:
+    shrinks = max(photo.shape[:2]) > side
+    how = cv2.INTER_AREA if shrinks else cv2.INTER_LINEAR
+    square = cv2.resize(photo, (side, side), interpolation=how)
+    return np.ascontiguousarray(square.transpose(2, 0, 1), np.float32)
+
+
+def _answer(network: Any, seen: Floats, rows: int, columns: int) -> Floats:
+    """The mean of what a network says of the picture and of its mirror image."""
+    with _one_at_a_time:
+        answer = (_said(network, seen) + _said(network, seen[..., ::-1])[:, ::-1]) / 2
+    return np.asarray(cv2.resize(answer, (columns, rows)), np.float32)
+
+
+def _said(network: Any, seen: Floats) -> Floats:
+    network.setInput(np.ascontiguousarray(seen[None]))
     return np.asarray(network.forward()[0, 0].copy(), np.float32)
 
 
 @cache
-def _network() -> Any:
-    return cv2.dnn.readNetFromONNX(str(WEIGHTS))
+def _things() -> Any:
+    return cv2.dnn.readNetFromONNX(str(WEIGHTS / "subject.onnx"))
+
+
+@cache
+def _people() -> Any:
+    return cv2.dnn.readNetFromTFLite(str(WEIGHTS / "people.tflite"))
