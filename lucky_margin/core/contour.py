@@ -21,6 +21,22 @@ ASIDE = 2
 STRAIGHT = 4.0
 """Distance up to which the contour is taken to be straight, in pixels."""
 
+LEAST_SCALE = 1.5
+"""Over fewer pixels an edge can't be told from hair."""
+
+PLAIN_EDGE = 0.27
+"""What a plain anti-aliased edge leaves of partial coverage after blurring, times the blur's
+standard deviation: two thirds of a pixel over the root of two pi."""
+
+SOFT_FROM = 0.1
+"""By so much more than twice that an edge is soft."""
+
+END = 3.0
+"""Side of the largest end of hairs that the contour leaves out, times the scale."""
+
+ENVELOPE = 1.6
+"""How much further out than half covered the contour of soft places runs."""
+
 HERE = 99
 """Stands for the pixel's own place among the steps aside."""
 
@@ -141,6 +157,38 @@ def _all_but_last(alpha: Floats, y: int, x: int) -> tuple[slice, slice]:
     """The pixels that have a neighbour in this direction."""
     rows, columns = alpha.shape
     return slice(max(0, -y), rows - max(0, y)), slice(max(0, -x), columns - max(0, x))
+
+
+def calmed(alpha: Floats, scale: float) -> Floats:
+    """``alpha`` (0..1) whose contour runs smoothly round hair and grass, and as before elsewhere.
+
+    Where more of it is partly covered than a plain edge leaves, it is averaged over ``scale``
+    pixels, and the contour is moved out so that thin ends lie within.
+    """
+    scale = max(scale, LEAST_SCALE)
+    partly = _averaged(4 * alpha * (1 - alpha), scale)
+    plain = PLAIN_EDGE / scale
+    soft = np.clip((partly - 2 * plain) / max(plain, SOFT_FROM), 0, 1)
+    if not soft.any():
+        return alpha
+    smooth = np.clip(ENVELOPE * _averaged(alpha, scale), 0, 1)
+    calm = alpha + _averaged(soft, scale) * (smooth - alpha)
+    # The ends of single hairs that stick out of what is averaged.
+    count, labels, stats, _ = cv2.connectedComponentsWithStats((calm >= 0.5).astype(np.uint8))
+    ends = 1 + np.nonzero(stats[1:, cv2.CC_STAT_AREA] < (END * scale) ** 2)[0]
+    if 0 < len(ends) < count - 1:
+        calm[np.isin(labels, ends)] = 0
+    return np.asarray(calm, np.float32)
+
+
+def _averaged(values: Floats, scale: float) -> Floats:
+    """Blurred with this standard deviation, in pixels; a wide blur on a smaller picture."""
+    rows, columns = values.shape
+    shrink = max(1, int(scale / 3))
+    sides = max(1, columns // shrink), max(1, rows // shrink)
+    small = cv2.resize(values, sides, interpolation=cv2.INTER_AREA)
+    small = cv2.GaussianBlur(small, (0, 0), scale / shrink)
+    return np.asarray(cv2.resize(small, (columns, rows)), np.float32)
 
 
 def line_mask(

@@ -2,6 +2,7 @@
 
 import unittest
 
+import cv2
 import numpy as np
 import shapely
 from shapely import affinity
@@ -9,7 +10,7 @@ from shapely import affinity
 from lucky_margin.core import oklab
 from lucky_margin.core.checks import check
 from lucky_margin.core.checks.cut_out_checks import made_visible, unseen_share
-from lucky_margin.core.contour import distance_to_contour, line_mask
+from lucky_margin.core.contour import calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import (
     Box,
     Outlines,
@@ -51,6 +52,32 @@ def shapes(scale: float) -> dict[str, shapely.Polygon]:
         np.stack([120.4 + far * np.sin(angles), 119.7 - far * np.cos(angles)], axis=1)
     )
     return {"disc": disc, "square": affinity.scale(square, scale, scale), "star": star}
+
+
+def hairy_disc() -> np.ndarray:
+    """A disc with 60 thin hairs of uneven length round it."""
+    alpha = np.zeros((SIDE, SIDE), np.uint8)
+    cv2.circle(alpha, (120, 120), 50, 255, -1, cv2.LINE_AA)
+    generator = np.random.default_rng(5)
+    for turn in generator.uniform(0, 2 * np.pi, 60):
+        way = np.array([np.cos(turn), np.sin(turn)])
+        ends = [
+            np.rint(16 * (120 + far * way)).astype(int) for far in (45, generator.uniform(56, 72))
+        ]
+        cv2.line(alpha, *(tuple(map(int, end)) for end in ends), 170, 1, cv2.LINE_AA, 4)
+    return alpha.astype(np.float32) / 255
+
+
+def roughness(line: np.ndarray) -> float:
+    """How far the outer rim of a line round the middle strays from its own moving average, in
+    pixels: root mean square."""
+    y, x = np.nonzero(line)
+    turns, away = np.arctan2(y - 119.5, x - 119.5), np.hypot(x - 119.5, y - 119.5)
+    bins = np.rint((turns + np.pi) / (2 * np.pi) * 180).astype(int) % 180
+    rim = np.zeros(180)
+    np.maximum.at(rim, bins, away)
+    average = np.convolve(np.tile(rim, 3), np.ones(19) / 19, "same")[180:360]
+    return float(np.sqrt(np.mean((rim - average) ** 2)))
 
 
 def true_distance(shape) -> np.ndarray:
@@ -101,6 +128,24 @@ class DistanceTest(unittest.TestCase):
                     self.assertLess(np.percentile(off, 99), 0.2)
                     self.assertLess(off.max(), 0.7)  # single pixels, where two edges are as near
                     self.assertLess(off.mean(), 0.1)
+
+    def test_plain_edges_are_measured_as_they_are(self):
+        for name, shape in shapes(1).items():
+            alpha = coverage_of(shape)
+            for scale in (1.5, 4, 9):
+                with self.subTest(shape=name, scale=scale):
+                    calm, near = calmed(alpha, scale), distance_to_contour(alpha, REACH)
+                    off = np.abs(distance_to_contour(calm, REACH) - near)[np.abs(near) < REACH]
+                    self.assertLess(np.percentile(off, 98), 0.01)
+
+    def test_the_line_round_hair_is_smooth(self):
+        lines = [
+            line_mask(distance_to_contour(alpha, REACH), **LINE) > 128
+            for alpha in (hairy_disc(), calmed(hairy_disc(), 8))
+        ]
+        beaded, smooth = (roughness(line) for line in lines)
+        self.assertLess(smooth, 0.6 * beaded)
+        self.assertEqual(cv2.connectedComponents(lines[1].astype(np.uint8))[0], 2)
 
     def test_a_lines_width_is_what_it_says(self):
         for scale in (0.5, 1, 1.7):

@@ -30,6 +30,12 @@ SOFT_RADIUS = 8
 UNSURE_COLOURS = 0.1
 """Two colours so far apart (encoded sRGB 0..1) say half of how they are mixed in a soft edge."""
 
+UNLIKE_BOTH = 0.1
+"""A colour so far from every mixture of the two says a third as much."""
+
+GRAIN_RADIUS = 2
+"""Of the filter that takes the photo's grain out of mixtures, in pixels."""
+
 BLOCK = 128
 """Side of the blocks that are filtered, if any edge lies in them, in pixels."""
 
@@ -88,7 +94,10 @@ def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
     apart = subject - behind
     length = (apart**2).sum(axis=2)
     mixed = np.clip(((seen - behind) * apart).sum(axis=2) / np.maximum(length, 1e-6), 0, 1)
-    sure = length / (length + UNSURE_COLOURS**2)
+    unlike = ((seen - behind - mixed[:, :, None] * apart) ** 2).sum(axis=2)
+    sure = length / (length + UNSURE_COLOURS**2) * np.exp(-unlike / UNLIKE_BOTH**2)
+    # A photo's grain is not a mixture of anything.
+    mixed = _guided(seen, mixed.astype(np.float32), GRAIN_RADIUS)
     smooth = _guided(seen, alpha[part], SOFT_RADIUS)
     found = sure * mixed + (1 - sure) * smooth
     out = alpha.copy()

@@ -43,6 +43,11 @@ class Grid:
         return self.region[2:]
 
     @property
+    def mean_scale(self) -> float:
+        """Pixels of the grid to a pixel of the picture at scale 1, over both axes."""
+        return (self.scale_x + self.scale_y) / 2
+
+    @property
     def to_full(self) -> Affine:
         """From the grid's pixels to those of the picture at scale 1."""
         return scaling(1 / self.scale_x, 1 / self.scale_y)

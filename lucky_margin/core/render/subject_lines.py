@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
-from lucky_margin.core.contour import FAR, distance_to_contour, line_mask
+from lucky_margin.core.contour import FAR, calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import SubjectOutline, rgb_of
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import placed
@@ -18,6 +18,9 @@ from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8, Region
 
 Floats = NDArray[np.float32]
+
+CALM = 0.01
+"""Over how much of the short side a line evens out hair and grass."""
 
 CHANGED = "#F2B632"
 """The colour in which a stroke's changes are shown."""
@@ -31,7 +34,7 @@ def lines_round_subject(
     lines = scene.outlines.lines
     if scene.finish.photo is None or not any(line.inside == inside for line in lines):
         return
-    short = min(scene.sides) * (grid.scale_x + grid.scale_y) / 2
+    short = min(scene.sides) * grid.mean_scale
     distance, at = _near_subject(scene, grid, max(line.reach for line in lines))
     for line in lines:
         if line.inside != inside:
@@ -87,7 +90,8 @@ def _near_subject(scene: Scene, grid: Grid, reach: float) -> tuple[Floats, tuple
         alpha = placed(photo, mapping, part)[:, :, 3].astype(np.float32) / np.float32(255)
         if not covers:
             alpha *= _on_photo(scene, mapping, part)
-        return distance_to_contour(alpha, beyond)
+        calm = calmed(alpha, CALM * min(scene.sides) * grid.mean_scale)
+        return distance_to_contour(calm, beyond)
 
     key = ("subject distance", photo.key, mapping, part, beyond, covers)
     distance = scene.sources.cache.get_or_make(key, make)
