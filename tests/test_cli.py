@@ -115,6 +115,17 @@ class CutOutCommandTest(CommandTest):
         alpha = np.asarray(opened(self.out))[:, :, 3]
         self.assertEqual((alpha[:90].min(), alpha[110:].max()), (255, 0))
 
+    def test_a_saved_mask_cuts_out_the_same_again(self):
+        mask = self.folder / "saved.png"
+        self.finish("--cut-out", "0.2,0.2,0.8,0.8", "--save-mask", mask)
+        first = np.asarray(opened(self.out))
+        self.assertEqual(opened(mask).mode, "L")
+        self.finish("--mask", mask)
+        apart = np.abs(np.asarray(opened(self.out)).astype(int) - first)[:, :, 3]
+        self.assertLess(apart.mean(), 0.5)
+        code, err = self.finish("--cut-out", "auto", "--save-mask", mask)
+        self.assertEqual(code, 0, err)
+
     def test_what_should_be_checked_is_said_and_strict_tells_by_the_exit_code(self):
         self.photo.write_bytes(encoded(np.full((90, 90, 3), 128, np.uint8)))
         code, err = self.finish("--cut-out", "auto")
@@ -127,6 +138,7 @@ class CutOutCommandTest(CommandTest):
         for options, words in (
             (("--outline", "2%"), "--outline needs --cut-out or --mask"),
             (("--cut-out", "0.5,0.1,0.4,0.9"), "left < right"),
+            (("--save-mask", "m.png"), "--save-mask needs --cut-out or --mask"),
             (("--cut-out", "here"), "--cut-out needs 4 numbers"),
             (("--cut-out", "auto", "--crop-to-subject", "5%", "--trim"), "leave --trim"),
             (("--cut-out", "auto", "--outline", "2%:wide"), "--outline is written like"),

@@ -39,6 +39,12 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         "--crop-to-subject", metavar="N%%", help="the subject with so much room around it"
     )
     finish.add_argument(
+        "--save-mask",
+        type=Path,
+        metavar="FILE",
+        help="save the cut-out of the first size as a picture too: white is subject",
+    )
+    finish.add_argument(
         "--strict", action="store_true", help="exit with 3 where a cut-out should be checked"
     )
 
@@ -52,7 +58,7 @@ def check_options(chosen: argparse.Namespace) -> None:
         raise BadInput("--crop-to-subject says what is shown; leave --trim and --window out.")
     if chosen.cut_out or chosen.mask:
         return
-    for option in ("outline", "crop_to_subject", "strict"):
+    for option in ("outline", "crop_to_subject", "save_mask", "strict"):
         if getattr(chosen, option):
             raise BadInput(f"--{option.replace('_', '-')} needs --cut-out or --mask.")
 

@@ -39,10 +39,19 @@ def write(file: ExportedFile, path: Path, replace: bool) -> None:
             f"{path.name} would weigh {len(file.data) / 1000:.0f} KB even at quality "
             f"{file.quality}; allow more, ask for fewer pixels or take another format."
         )
+    write_bytes(file.data, path, replace)
+
+
+def write_bytes(data: bytes, path: Path, replace: bool) -> None:
+    """Write ``data``, unless something is there that may not be replaced.
+
+    Raises:
+        FileExists: something is at ``path`` already.
+    """
     path.parent.mkdir(parents=True, exist_ok=True)
     try:
         with path.open("wb" if replace else "xb") as target:
-            target.write(file.data)
+            target.write(data)
     except FileExistsError as error:
         raise FileExists(f"{path} is already there; add --replace to write over it.") from error
 

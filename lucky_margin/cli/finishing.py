@@ -12,7 +12,7 @@ from tqdm import tqdm
 
 from lucky_margin.cli import cutting, values
 from lucky_margin.cli.data import data_folder
-from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write
+from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write, write_bytes
 from lucky_margin.cli.lettering import kept_mark, lettered, logo_of, settled
 from lucky_margin.core.document import (
     Border,
@@ -36,7 +36,7 @@ from lucky_margin.core.edits.framing import SetContain, SetWindow
 from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
-from lucky_margin.core.export import export
+from lucky_margin.core.export import export, mask_file
 from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
 from lucky_margin.core.scene import MemorySources, Scene, Sources
 from lucky_margin.core.text import STAND_IN, Face, is_own
@@ -62,6 +62,8 @@ def finish_photos(chosen: argparse.Namespace) -> Outcome:
     """
     cutting.check_options(chosen)
     several_photos = len(chosen.photos) > 1
+    if several_photos and chosen.save_mask:
+        raise BadInput("--save-mask takes one photo at a time.")
     several = several_photos or len(chosen.size or ()) > 1
     if several and chosen.out.suffix.lower() in FORMAT_OF_SUFFIX:
         what = "photos" if several_photos else "sizes"
@@ -119,7 +121,10 @@ def _finish_photo(
     for size in finish.sizes:
         file = export(Scene(finish, size, sources))
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
-    return cutting.doubt(Scene(finish, finish.sizes[0], sources))
+    scene = Scene(finish, finish.sizes[0], sources)
+    if chosen.save_mask:
+        write_bytes(mask_file(scene), chosen.save_mask, chosen.replace)
+    return cutting.doubt(scene)
 
 
 def _framed(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from lucky_margin.core.document import (
     MarkDesign,
+    Outlines,
     OwnLook,
     SizePlan,
     TableLook,
@@ -80,6 +81,9 @@ class Store:
         )
         self.own_looks = KeptStore[OwnLookUse](
             self._database, "look", OwnLookUse, "own look", upgraded_look
+        )
+        self.own_outlines = KeptStore[Outlines](
+            self._database, "outlines", Outlines, "set of outlines"
         )
         self.marks = KeptStore[MarkDesign](self._database, "mark", MarkDesign, "mark")
         self.finishes = FinishStore(self._database, self.photos)

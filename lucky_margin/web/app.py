@@ -25,12 +25,16 @@ from lucky_margin.web.routes import (
     jobs,
     looks,
     marks,
+    outlines,
     photos,
     sizes,
     words,
 )
 
-ROUTES = (photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, fonts, icons, marks)
+ROUTES = (
+    photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, fonts, icons,
+    marks,
+)  # fmt: skip
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,7 @@
 
 from lucky_margin.core.document import Sha256, Value
 from lucky_margin.core.edits import Edit
+from lucky_margin.core.proposals import Proposal
 from lucky_margin.core.types import ImageFormat
 
 
@@ -26,4 +27,4 @@ class WeighedFile(Value):
     suggestions: list[SuggestedEdit]
 
 
-JobResult = WeighedFile
+JobResult = WeighedFile | Proposal

@@ -96,6 +96,42 @@ class FindingTest(CutOutBrowserTest):
             page.get_by_role("switch", name="Cut-out on or off").locator("..").click()
         expect(page.get_by_text("Look at it")).to_be_visible()
 
+    def test_long_finding_leaves_the_bench_usable_and_can_be_called_off(self):
+        page = self.page
+        self.start("bowl-top.jpg")
+        running = {"id": "a1" * 16, "news": 1, "state": "running", "progress": 0.3}
+        waiting, cancelled = [], []
+
+        def start(route):
+            route.fulfill(json=running | {"result": None, "problem": None})
+
+        def follow(route):
+            if route.request.method == "DELETE":
+                cancelled.append(route)
+                return route.fulfill(status=204)
+            return waiting.append(route)  # answered later, or never
+
+        page.route("**/api/bench/subject", start)
+        page.route("**/api/jobs/*", follow)
+        before = self.changes()
+        self.button("Find the subject").click()
+        expect(page.get_by_role("progressbar")).to_have_attribute("value", "0.3")
+        self.step("Border")
+        with self.one_change():
+            self.type_in("All sides, typed", "12")
+        self.step("Cut-out")
+        self.button("Stop finding").click()
+        self.wait_until(lambda: len(cancelled) == 1)
+        expect(page.get_by_role("progressbar")).to_be_hidden()
+        for route in waiting:  # what comes late changes nothing
+            route.fulfill(json=running | {"state": "done", "result": None, "problem": None})
+        page.unroute("**/api/bench/subject")
+        page.unroute("**/api/jobs/*")
+        self.assertEqual(self.changes(), before + 1)
+        with self.one_change():
+            self.button("Find the subject").click()
+        expect(page.get_by_text("Look at it")).to_be_visible()
+
     def test_a_box_of_no_area_is_refused_and_nothing_is_lost(self):
         self.start()
         self.button("Draw a box").click()
@@ -227,6 +263,39 @@ class OutlineTest(CutOutBrowserTest):
         expect(page.get_by_text("Different on this size")).to_be_visible()
         self.work_on("As cropped")
         expect(self.button("add an outline")).to_be_visible()
+
+    def test_own_outlines_are_kept_and_used_on_another_photo(self):
+        page = self.page
+        self.start()
+        self.box(0.19, 0.31, 0.79, 0.81)
+        with self.one_change():
+            self.button("bold", exact=True).click()
+        with self.one_change():
+            self.type_in("Outline colour, typed", "FFAA00")
+        self.button("keep these outlines").click()
+        page.get_by_label("Name of these outlines").fill("Honey 糖")
+        page.keyboard.press("Enter")
+        own = self.button("Honey 糖", exact=True)
+        expect(own).to_have_attribute("aria-pressed", "true")
+        page.get_by_role("button", name="Shelf").click()
+        self.start("bowl-top.jpg")
+        self.box(0.36, 0.22, 0.81, 0.66)
+        with self.one_change():
+            own.click()
+        expect(page.get_by_label("Outline colour, typed")).to_have_value("#FFAA00")
+        self.button("forget “Honey 糖”").click()
+        expect(own).to_be_hidden()
+
+    def test_the_mask_is_saved_as_a_picture(self):
+        self.start("bowl-top.jpg")
+        self.box(0.36, 0.22, 0.81, 0.66)
+        self.fold("Edge")
+        with self.page.expect_download() as caught:
+            self.button("save the mask as a picture").click()
+        self.assertTrue(caught.value.suggested_filename.endswith("-mask.png"))
+        mask = np.asarray(Image.open(caught.value.path()))
+        rows, columns = mask.shape
+        self.assertEqual((mask[rows // 2, int(0.6 * columns)], mask[0, 0]), (255, 0))
 
     def test_an_outline_that_cannot_be_seen_is_said_and_mended(self):
         page = self.page

@@ -21,6 +21,7 @@ from tests.web.client import PHOTO, ServiceTest
 
 NOWHERE = "0" * 16
 NO_PHOTO = "0" * 64
+BOX = {"left": 0.2, "top": 0.2, "width": 0.6, "height": 0.6}
 TALL = {"kind": "set_pixels", "pixels": {"kind": "fixed", "width": 108, "height": 135}}
 
 
@@ -340,6 +341,16 @@ class BenchRouteTest(ServiceTest):
         self.assertAlmostEqual(focus["point"]["x"], 90 / 120, delta=0.08)
         self.assertAlmostEqual(found["box"]["left"], focus["box"]["left"] * 120, delta=0.01)
 
+    def test_the_cut_out_is_saved_as_a_mask(self):
+        found = {"kind": "set_subject", "boxes": [BOX]}
+        document = self.laid(self.draft(found))["document"]
+        response = self.call("POST", "/bench/mask", json=self.draft(None, document))
+        mask = opened(response)
+        self.assertEqual((mask.mode, mask.size), ("L", (300, 200)))
+        self.assertIn("mugs-mask.png", response.headers["content-disposition"])
+        problem = self.refused(422, "POST", "/bench/mask", json=self.draft())
+        self.assertIn("find the subject first", problem["detail"])
+
     def test_refusals(self):
         for change in (
             {"size_id": "other"},
@@ -412,6 +423,21 @@ class LookRouteTest(ServiceTest):
         picture = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
         problem = self.refused(404, "POST", "/bench/preview", json=picture)
         self.assertIn("add its .cube file", problem["detail"])
+
+
+class OutlinesRouteTest(ServiceTest):
+    def test_own_outlines_are_kept_replaced_and_forgotten(self):
+        lines = {"lines": [{"width": 0.03, "colour": "#FFAA00"}, {"gap": 0.03}]}
+        self.ok("POST", "/outlines", json={"name": "Sticker", "outlines": {"lines": [{}]}})
+        kept = self.ok("POST", "/outlines", json={"name": "Sticker", "outlines": lines})
+        own = self.ok("GET", "/outlines")["own"]
+        self.assertEqual([one["id"] for one in own], [kept["id"]])
+        self.assertEqual([line["gap"] for line in own[0]["outlines"]["lines"]], [0, 0.03])
+        self.ok("DELETE", f"/outlines/{kept['id']}")
+        problem = self.refused(404, "DELETE", f"/outlines/{kept['id']}")
+        self.assertIn("set of outlines", problem["detail"])
+        too_many = {"lines": [{}] * 6}
+        self.refused(422, "POST", "/outlines", json={"name": "Six", "outlines": too_many})
 
 
 class DraggedPieceRouteTest(ServiceTest):

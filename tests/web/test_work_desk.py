@@ -7,6 +7,7 @@ from unittest import mock
 
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.export import export
+from lucky_margin.core.proposals import subject_proposal
 from lucky_margin.web.jobs import Jobs
 from lucky_margin.web.work_desk import Priority, Superseded, WorkDesk
 from tests.web.client import ServiceTest
@@ -207,6 +208,30 @@ class JobRouteTest(ServiceTest):
             self.assertEqual((told["state"], told["result"]), ("cancelled", None))
             may_end.set()
         self.assertEqual(self.done(self.weigh())["width"], 300)
+
+    def test_finding_a_subject_can_be_called_off_on_the_way(self):
+        may_end = threading.Event()
+        self.addCleanup(may_end.set)
+        body = self.draft(channel="a")
+
+        def slow(scene):
+            may_end.wait(10)
+            return subject_proposal(scene)
+
+        with mock.patch(
+            "lucky_margin.core.proposals.for_photos.subject_proposal", side_effect=slow
+        ):
+            job = self.ok("POST", "/bench/subject", json=body)
+            self.assertEqual(job["state"], "running")
+            self.laid(self.draft())
+            self.assertEqual(self.call("DELETE", f"/jobs/{job['id']}").status_code, 204)
+            may_end.set()
+        told = self.ok("GET", f"/jobs/{job['id']}")
+        self.assertEqual((told["state"], told["result"]), ("cancelled", None))
+        found = self.done(self.ok("POST", "/bench/subject", json=body))
+        self.assertEqual(found["edit"]["kind"], "set_subject")
+        cut = self.laid(self.draft(found["edit"]))
+        self.assertTrue(cut["here"]["cut_out"]["on"])
 
     def test_a_job_that_nobody_knows(self):
         self.refused(404, "GET", f"/jobs/{'0' * 32}")

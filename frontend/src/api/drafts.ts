@@ -35,6 +35,11 @@ export function pictureOf(named: Named, body: object): Promise<Blob | null> {
   return about(named, (draft) => picture('/bench/preview', { draft, ...body }))
 }
 
+/** The cut-out of a size as a picture of its own. */
+export async function maskOf(named: Named, size_id: string): Promise<Blob> {
+  return (await about(named, (draft) => picture('/bench/mask', { draft, size_id })))!
+}
+
 /** A draft laid out, after an edit if there is one; of `held`, only what changed is sent. */
 export async function layOut(
   named: Named,

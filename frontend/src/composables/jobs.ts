@@ -1,8 +1,9 @@
 // Long work of the service: followed until it is over, and cancelled when nobody waits for it.
 
-import { get, post, Refused, remove } from '../api/client'
+import { get, Refused, remove } from '../api/client'
 import type { JobTold } from '../api/types'
 
+/** What a job can bring; which, its path says. */
 type Result = NonNullable<JobTold['result']>
 
 export interface Following {
@@ -14,9 +15,12 @@ export interface Following {
 
 export class Cancelled extends Error {}
 
-/** Start the job at `path`, and return what it brings. */
-export async function runJob(path: string, body: object, { progress, signal }: Following = {}): Promise<Result> {
-  let job = await post<JobTold>(path, body)
+/** Start a job, and return what it brings. */
+export async function runJob<T extends Result>(
+  start: () => Promise<JobTold>,
+  { progress, signal }: Following = {},
+): Promise<T> {
+  let job = await start()
   const cancel = () => void remove(`/jobs/${job.id}`).catch(() => {}) // it may be over already
   signal?.addEventListener('abort', cancel)
   try {
@@ -30,5 +34,5 @@ export async function runJob(path: string, body: object, { progress, signal }: F
   }
   if (job.problem) throw new Refused(job.problem)
   if (!job.result || signal?.aborted) throw new Cancelled()
-  return job.result
+  return job.result as T
 }

@@ -2,7 +2,8 @@
 
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 
-import type { WeighedFile } from '../api/types'
+import { post } from '../api/client'
+import type { JobTold, WeighedFile } from '../api/types'
 import { useBench } from '../stores/bench'
 import { useNotices } from '../stores/notices'
 import { TAB } from './pictures'
@@ -18,7 +19,8 @@ interface Wanted {
 
 /** Make the file of one size at a revision, and say what it weighs. */
 export function weigh({ finish, revision, size_id, view }: Wanted, following?: Following): Promise<WeighedFile> {
-  return runJob(`/finishes/${finish}/weigh`, { revision, size_id, channel: `${TAB}-${view}` }, following)
+  const body = { revision, size_id, channel: `${TAB}-${view}` }
+  return runJob(() => post<JobTold>(`/finishes/${finish}/weigh`, body), following)
 }
 
 export function useWeighing() {

@@ -5,6 +5,7 @@ The service and the command line take them from here; a user takes or leaves the
 
 from lucky_margin.core.proposals.for_photos import (
     focus_proposal,
+    found_subject,
     neutral_proposal,
     placing_proposal,
     subject_proposal,
@@ -18,6 +19,7 @@ __all__ = [
     "Proposal",
     "calm_place_proposal",
     "focus_proposal",
+    "found_subject",
     "neutral_proposal",
     "placing_proposal",
     "readable_proposal",

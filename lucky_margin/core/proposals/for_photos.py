@@ -2,6 +2,7 @@
 
 from lucky_margin.core.document import Box, ToneChanges
 from lucky_margin.core.document.summaries import tone_in_words
+from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.steps import SetTone
@@ -13,6 +14,7 @@ from lucky_margin.core.finding import (
     propose_focus,
 )
 from lucky_margin.core.framing import focus_box, within
+from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.proposals.proposal import Proposal
 from lucky_margin.core.render.shown import shown_photo, turned_subject_box
 from lucky_margin.core.scene import Scene
@@ -24,6 +26,8 @@ NOTHING_TO_TRIM = {
 }
 NO_FOCUS = "Nothing stands out in this photo; click what has to stay in view."
 FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
+LOOKED_AROUND = 0.4
+"""The share of finding a subject that is done once it is known where to look."""
 PROPOSED_SETTINGS = (
     "exposure",
     "contrast",
@@ -101,6 +105,22 @@ def subject_proposal(scene: Scene) -> Proposal:
     )
     turned = scene.photo.turned_box(boxes[0].scaled(scene.facts.width, scene.facts.height))
     return Proposal(message=message, box=turned, edit=SetSubject(boxes=boxes))
+
+
+def found_subject(scene: Scene, progress: Progress = untold) -> Proposal:
+    """``subject_proposal``, with its subject found already, so that taking it shows it at once.
+
+    Raises:
+        NotFound: the photo is not known.
+        Cancelled: by ``progress``.
+    """
+    proposal = subject_proposal(scene)
+    progress(LOOKED_AROUND)
+    if proposal.edit is not None:
+        finish = apply_edit(scene, proposal.edit).finish
+        shown_photo(Scene.of(finish, scene.size.id, scene.sources)).matte()
+    progress(1)
+    return proposal
 
 
 def placing_proposal(scene: Scene, margin: float) -> Proposal:

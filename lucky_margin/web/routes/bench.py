@@ -16,13 +16,14 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.docket import STEPS
 from lucky_margin.core.edits import Edit, Guide
+from lucky_margin.core.export import mask_file, safe_stem
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
 from lucky_margin.core.proposals import (
     Proposal,
     focus_proposal,
+    found_subject,
     neutral_proposal,
     placing_proposal,
-    subject_proposal,
     tone_proposal,
     trim_proposal,
 )
@@ -31,7 +32,8 @@ from lucky_margin.core.tone import curve_line
 from lucky_margin.web.app_state import AppStateDep, InDraft, bytes_to_draw
 from lucky_margin.web.examples import DRAFT, example
 from lucky_margin.web.laid import DraftLaid, told
-from lucky_margin.web.pictures import FRESH, PICTURE, picture_response
+from lucky_margin.web.pictures import FILE, FRESH, PICTURE, attached, picture_response
+from lucky_margin.web.routes.jobs import JobTold, told_soon
 from lucky_margin.web.work_desk import Priority, Superseded
 
 router = APIRouter(prefix="/bench", tags=["bench"])
@@ -131,6 +133,14 @@ class TrimWanted(InDraft):
     model_config = example(draft=DRAFT, size_id="main", tolerance=6)
 
     tolerance: float = Field(default=DEFAULT_TOLERANCE, ge=0, le=64)
+
+
+class FindingWanted(InDraft):
+    """The draft in which to find a subject. Newest wins among requests of one ``channel``."""
+
+    model_config = example(draft=DRAFT, size_id="main", channel="tab-1-subject")
+
+    channel: str = Field(max_length=80)
 
 
 class PlacingWanted(InDraft):
@@ -294,10 +304,24 @@ async def propose_focus(wanted: InDraft, state: AppStateDep) -> Proposal:
 
 
 @router.post("/subject")
-async def propose_subject(wanted: InDraft, state: AppStateDep) -> Proposal:
-    """Propose what to cut out."""
+async def find_subject(wanted: FindingWanted, state: AppStateDep) -> JobTold:
+    """Find what may be cut out (a ``Proposal``)."""
     scene = state.scene(wanted)
-    return await state.measured(scene, lambda: subject_proposal(scene))
+    job = state.jobs.start(
+        f"subject {wanted.channel}",
+        lambda progress: found_subject(scene, progress),
+        memory=bytes_to_draw(scene),
+    )
+    return await told_soon(job)
+
+
+@router.post("/mask", response_class=Response, responses=FILE)
+async def save_mask(wanted: InDraft, state: AppStateDep) -> Response:
+    """The cut-out of one size as a greyscale PNG over the whole photo: white is subject."""
+    scene = state.scene(wanted)
+    data = await state.measured(scene, lambda: mask_file(scene))
+    name = f"{safe_stem(scene.finish.name)}-mask.png"
+    return Response(data, media_type="image/png", headers=attached(name))
 
 
 @router.post("/placing")

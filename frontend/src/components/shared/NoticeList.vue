@@ -72,9 +72,7 @@ li {
 
 progress {
   width: 120px;
-  height: 6px;
   margin-right: 8px;
-  accent-color: var(--ink);
 }
 
 li button {

@@ -106,8 +106,6 @@ li .light {
 progress {
   display: block;
   width: 100%;
-  height: 6px;
   margin-top: 4px;
-  accent-color: var(--ink);
 }
 </style>

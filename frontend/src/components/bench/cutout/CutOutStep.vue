@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
-import type { Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 import { useCutOut, type Look } from '../../../stores/cutOut'
-import { useNotices } from '../../../stores/notices'
+import { useFinding } from '../../../stores/finding'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import FoldSection from '../../shared/FoldSection.vue'
 import OverrideNote from '../../shared/OverrideNote.vue'
@@ -26,8 +25,7 @@ const LOOKS: Choice<Look>[] = [
 const bench = useBench()
 const checks = useChecks()
 const cutOut = useCutOut()
-const notices = useNotices()
-const finding = ref(false)
+const finding = useFinding()
 
 const doubt = computed(
   () => checks.found.find(({ key, severity }) => key === 'subject' && severity === 'warning')?.text,
@@ -44,25 +42,14 @@ const edgeWords = computed(() => {
   return parts.filter(Boolean).join(', ') || 'as found'
 })
 
-async function find(): Promise<void> {
-  finding.value = true
-  try {
-    const { edit, message } = await bench.ask<Proposal>('/bench/subject')
-    if (edit) await bench.edit(edit)
-    notices.say(message)
-  } catch (error) {
-    notices.tell(error)
-  } finally {
-    finding.value = false
-  }
-}
 </script>
 
 <template>
   <div class="buttons">
-    <button type="button" class="action" :class="{ key: !cutOut.isOn }" :disabled="finding" @click="find">
-      {{ finding ? 'Finding…' : 'Find the subject' }}
+    <button v-if="finding.progress === null" type="button" class="action" :class="{ key: !cutOut.isOn }" @click="finding.find">
+      {{ cutOut.isOn ? 'Find again' : 'Find the subject' }}
     </button>
+    <button v-else type="button" class="action" @click="finding.cancel">Stop finding</button>
     <button
       type="button"
       class="action"
@@ -82,7 +69,11 @@ async function find(): Promise<void> {
       Add a box
     </button>
   </div>
-  <p v-if="cutOut.drawsBox" class="message">{{ boxWords }}</p>
+  <p v-if="finding.progress !== null" class="message" role="status">
+    Finding the subject
+    <progress :value="finding.progress" max="1"></progress>
+  </p>
+  <p v-else-if="cutOut.drawsBox" class="message">{{ boxWords }}</p>
   <p v-else-if="!cutOut.isOn" class="message">
     The subject is cut out of the photo and stands on another ground. Strokes mend what was missed.
   </p>

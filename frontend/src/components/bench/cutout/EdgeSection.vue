@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { maskOf } from '../../../api/drafts'
 import type { Edit } from '../../../api/types'
+import { downloadBlob } from '../../../composables/downloads'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
+import { useNotices } from '../../../stores/notices'
 import SliderRow from '../../shared/SliderRow.vue'
 
 type Length = 'shift' | 'softness' | 'specks' | 'holes'
@@ -17,7 +20,17 @@ const ROWS: { name: Length; label: string; most: number; title: string }[] = [
 
 const bench = useBench()
 const cutOut = useCutOut()
+const notices = useNotices()
 const edge = computed(() => bench.document!.cut_out.edge)
+
+/** Save the mask over the whole photo, so that other programs can use it, or this one again. */
+async function saveMask(): Promise<void> {
+  try {
+    downloadBlob(await maskOf(bench.draft!, bench.sizeId), `${bench.document!.name}-mask.png`)
+  } catch (error) {
+    notices.tell(error)
+  }
+}
 
 function change(fields: object): Edit {
   return { kind: 'set_subject_edge', ...fields }
@@ -48,10 +61,16 @@ function change(fields: object): Edit {
     />
     Clean the fringe
   </label>
+  <p class="save">
+    <button type="button" class="link" title="A black and white PNG of the whole photo" @click="saveMask">
+      save the mask as a picture
+    </button>
+  </p>
 </template>
 
 <style scoped>
-.tick {
+.tick,
+.save {
   margin-top: 8px;
 }
 </style>

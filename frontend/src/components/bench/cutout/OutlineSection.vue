@@ -4,25 +4,15 @@ import { computed, ref } from 'vue'
 import type { Check, Edit, SubjectOutline } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
-import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
+import ChoiceChips from '../../shared/ChoiceChips.vue'
 import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import { BORDER_COLOURS } from '../colours'
 import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
+import ReadyOutlines from './ReadyOutlines.vue'
+import { INK, PLAIN } from './readyOutlines'
 
 const MOST = 5
-const PLAIN: SubjectOutline = {
-  width: 0.02,
-  gap: 0,
-  softness: 0,
-  strength: 1,
-  colour: '#FFFFFF',
-  opacity: 1,
-  inside: false,
-  blend: 'normal',
-}
-const INK = '#1E2A2F'
-
 const LENGTHS = [
   { name: 'width', label: 'Width', least: 0.001 },
   { name: 'gap', label: 'Gap', least: 0 },
@@ -33,20 +23,6 @@ const SHARES = [
   { name: 'opacity', label: 'Opacity', least: 1, most: 100 },
 ] as const
 
-type Ready = 'none' | 'white' | 'bold' | 'double' | 'keyline' | 'glow'
-const READY: Record<Ready, SubjectOutline[]> = {
-  none: [],
-  white: [PLAIN],
-  bold: [{ ...PLAIN, width: 0.045 }],
-  double: [
-    { ...PLAIN, width: 0.012, gap: 0.024, colour: INK },
-    { ...PLAIN, width: 0.024 },
-  ],
-  keyline: [{ ...PLAIN, width: 0.006, gap: 0.015 }],
-  glow: [{ ...PLAIN, width: 0.1, softness: 1, strength: 1.6, colour: '#FFF3D0' }],
-}
-const choices: Choice<Ready>[] = (Object.keys(READY) as Ready[]).map((key) => ({ key, label: key }))
-
 const bench = useBench()
 const checks = useChecks()
 const number = ref(0)
@@ -56,9 +32,6 @@ const line = computed(() => lines.value[at.value])
 /** Only a soft line has a strength. */
 const shares = computed(() => SHARES.filter(({ name }) => name !== 'strength' || line.value!.softness > 0))
 const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
-const chosen = computed(
-  () => choices.find(({ key }) => JSON.stringify(READY[key]) === JSON.stringify(lines.value))?.key ?? null,
-)
 const warning = computed(() =>
   checks.found.find((check): check is Check => check.key === 'outline' && check.severity === 'warning'),
 )
@@ -81,12 +54,10 @@ function add(): void {
 </script>
 
 <template>
-  <ChoiceChips
-    label="Ready-made outlines"
-    :choices="choices"
-    :chosen="chosen"
-    @choose="(key) => bench.edit(set(READY[key]))"
-    @hover="(key) => (bench.tryOut = key ? set(READY[key]) : null)"
+  <ReadyOutlines
+    :lines="lines"
+    @choose="(chosen) => bench.edit(set(chosen))"
+    @hover="(chosen) => (bench.tryOut = chosen && set(chosen))"
   />
   <p v-if="warning" class="warning">
     {{ warning.text }}

@@ -155,8 +155,6 @@ async function copy(): Promise<void> {
 
 progress {
   width: 90px;
-  height: 6px;
-  accent-color: var(--ink);
 }
 
 .unmet {

@@ -177,7 +177,6 @@ b {
 
 progress {
   width: 120px;
-  accent-color: var(--ink);
 }
 
 .action {

@@ -5,10 +5,11 @@ import { ref } from 'vue'
 
 import { post, upload } from '../../../api/client'
 import type { Cube, SavedLook } from '../../../api/types'
-import { downloadFrom } from '../../../composables/downloads'
+import { downloadBlob } from '../../../composables/downloads'
 import { useToneEdits } from '../../../composables/toneEdits'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
+import KeepForm from '../../shared/KeepForm.vue'
 
 const emit = defineEmits<{ kept: [] }>()
 
@@ -16,17 +17,13 @@ const bench = useBench()
 const notices = useNotices()
 const { tone, isAnySet } = useToneEdits()
 const naming = ref(false)
-const name = ref('')
 const file = ref<HTMLInputElement>()
 
-async function keep(): Promise<void> {
-  const wished = name.value.trim()
-  if (!wished) return
+async function keep(name: string): Promise<void> {
   try {
-    await post<SavedLook>('/looks', { name: wished, tone: tone.value })
-    notices.say(`“${wished}” is kept among the looks.`)
+    await post<SavedLook>('/looks', { name, tone: tone.value })
+    notices.say(`“${name}” is kept among the looks.`)
     naming.value = false
-    name.value = ''
     emit('kept')
   } catch (error) {
     notices.tell(error)
@@ -50,9 +47,7 @@ async function bring(): Promise<void> {
 async function save(): Promise<void> {
   try {
     const cube = await bench.ask<Cube>('/looks/cube', { title: bench.document!.name })
-    const url = URL.createObjectURL(new Blob([cube.text], { type: 'text/plain' }))
-    downloadFrom(url, cube.file_name)
-    URL.revokeObjectURL(url)
+    downloadBlob(new Blob([cube.text], { type: 'text/plain' }), cube.file_name)
     const left = cube.left_out.length ? ` It leaves out ${cube.left_out.join('; ')}.` : ''
     notices.say(`Saved ${cube.file_name}.${left}`)
   } catch (error) {
@@ -62,10 +57,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form v-if="naming" class="name" @submit.prevent="keep">
-    <input v-model="name" class="text-field" maxlength="120" aria-label="Name of the look" placeholder="Thursday light" />
-    <button type="submit" class="action" :disabled="!name.trim()">Keep</button>
-  </form>
+  <KeepForm v-if="naming" label="Name of the look" example="Thursday light" @keep="keep" />
   <p class="links">
     <button type="button" class="link" :disabled="!isAnySet" @click="naming = !naming">keep as a look</button>
     <button type="button" class="link" @click="file?.click()">add a .cube</button>
@@ -75,13 +67,6 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.name {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 6px;
-  margin-top: 8px;
-}
-
 .links {
   display: flex;
   gap: 14px;

@@ -1,0 +1,26 @@
+"""The cut-out as a picture of its own."""
+
+import io
+
+from PIL import Image
+
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.core.scene import Scene
+
+
+def mask_file(scene: Scene) -> bytes:
+    """A greyscale PNG over the whole photo, in photo pixels: white is subject. Given back as a
+    mask it cuts out the same.
+
+    Raises:
+        BadInput: nothing is cut out.
+        NotFound: the photo is not known.
+    """
+    photo = shown_photo(scene)
+    if photo.cut_out is None:
+        raise BadInput("Nothing is cut out yet; find the subject first.")
+    buffer = io.BytesIO()
+    Image.fromarray(as_8_bits(photo.level(0))[:, :, 3]).save(buffer, "PNG")
+    return buffer.getvalue()
