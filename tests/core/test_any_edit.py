@@ -292,6 +292,7 @@ edit(
     radius=any_number,
     points=st.lists(st.tuples(any_number, any_number), min_size=1, max_size=4),
 )
+edit("drag_subject", dx=any_number, dy=any_number, snap=fractions)
 edit("delete_stroke", number=st.one_of(st.none(), few))
 edit("set_subject_edge", shift=fractions, softness=fractions, specks=fractions, holes=fractions)
 edit("set_outlines", changes=st.fixed_dictionaries({"lines": st.lists(outlines, max_size=6)}))

@@ -23,6 +23,7 @@ from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.framing import ScaleWindow, SetWindow
 from lucky_margin.core.edits.steps import Follow, SetOutlines
+from lucky_margin.core.edits.subject_placing import DragSubject
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.outlines import PolygonOutline
 from lucky_margin.core.proposals import placing_proposal, subject_proposal
@@ -367,6 +368,28 @@ class PlacingTest(unittest.TestCase):
         self.assertEqual(edited(whole, SetWindow(window=far)).frame.window.left, 0)
         wider = edited(cut(), ScaleWindow(factor=2))
         self.assertEqual(wider.frame.window.width, 400)
+
+    def test_a_drag_moves_the_subject_by_output_pixels(self):
+        scene = scene_of(finish_of(100, 50, cut_out=cut().finish.cut_out), cut().sources)
+        before = scene.frame.to_output(100, 100)
+        moved = edited(scene, DragSubject(dx=7.25, dy=-3.5)).frame.to_output(100, 100)
+        self.assertAlmostEqual(moved[0] - before[0], 7.25, places=4)
+        self.assertAlmostEqual(moved[1] - before[1], -3.5, places=4)
+
+    def test_near_lines_draw_its_sides_and_middle(self):
+        scene = scene_of(finish_of(400, 400, cut_out=cut().finish.cut_out), cut().sources)
+        scene = edited(scene, placing_proposal(scene, 1.5).edit)  # 150 to 250 of 400
+        aside = apply_edit(scene, DragSubject(dx=140, dy=3, snap=8))
+        where = scene_of(aside.finish, scene.sources).frame
+        right, middle = where.to_output(140, 100)
+        self.assertAlmostEqual(right, 400 - 16, delta=1.5)  # the margin is 4 %
+        self.assertAlmostEqual(middle, 200, delta=1.5)
+        self.assertEqual([(round(one.x1), round(one.y1)) for one in aside.guides], [(384, 0), (0, 200)])
+        free = apply_edit(scene, DragSubject(dx=140, dy=3))
+        self.assertEqual(free.guides, ())
+        with self.assertRaisesRegex(BadInput, "find the subject first"):
+            nothing = scene_of(finish_of(), sources_of(photo_with_square()))
+            apply_edit(nothing, DragSubject(dx=1, dy=1))
 
     def test_a_photo_that_is_transparent_already_is_placed_by_what_is_there(self):
         photo = np.full((200, 200, 4), 255, np.uint8)

@@ -16,6 +16,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     shapes,
     sizes,
     steps,
+    subject_placing,
     tone,
 )
 from lucky_margin.core.edits.edited import Edited

@@ -27,6 +27,7 @@ from lucky_margin.core.edits.placing import (
     within,
 )
 from lucky_margin.core.edits.registry import EditBase, PieceIds, carries_out
+from lucky_margin.core.edits.snapping import ends_and_middle, lines_at, snapped, snapped_box
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
@@ -64,20 +65,15 @@ def drag_pieces(scene: Scene, edit: DragPieces) -> Edited:
     whole = Box(left=0, top=0, width=output.width, height=output.height)
     others = [one.bounds for key, one in laid.items() if key not in edit.ids]
     union = _union([one.bounds for one in moved]).moved(dx, dy)
-    lines: list[Guide] = []
-    if edit.snap:
-        boxes = [room, whole, *others]
-        across, at_x = _snapped(
-            union.left, union.width, [(b.left, b.width) for b in boxes], edit.snap
-        )
-        down, at_y = _snapped(
-            union.top, union.height, [(b.top, b.height) for b in boxes], edit.snap
-        )
-        dx, dy, union = dx + across, dy + down, union.moved(across, down)
-        if at_x is not None:
-            lines.append(Guide(x1=at_x, y1=0, x2=at_x, y2=output.height))
-        if at_y is not None:
-            lines.append(Guide(x1=0, y1=at_y, x2=output.width, y2=at_y))
+    boxes = [room, whole, *others]
+    across, down, lines = snapped_box(
+        union,
+        [at for one in boxes for at in ends_and_middle(one.left, one.width)],
+        [at for one in boxes for at in ends_and_middle(one.top, one.height)],
+        edit.snap,
+        output,
+    )
+    dx, dy, union = dx + across, dy + down, union.moved(across, down)
     put_down = put(scene, {one: (one.x + dx, one.y + dy) for one in moved}, edit.only_this_size)
     return replace(put_down, guides=(*lines, *_distances(union, room)))
 
@@ -109,9 +105,7 @@ def drag_watermark(scene: Scene, edit: DragWatermark) -> Edited:
     y, at_y = _spot(box.top + edit.dy, box.height, room.top, room.height, edit.snap)
     changes = WatermarkChanges(spot=MarginAnchor(x=x, y=y))
     moved = step_changed(scene, "watermark", changes, edit.only_this_size)
-    lines = [Guide(x1=at_x, y1=0, x2=at_x, y2=output.height)] if at_x is not None else []
-    lines += [Guide(x1=0, y1=at_y, x2=output.width, y2=at_y)] if at_y is not None else []
-    return replace(moved, guides=tuple(lines))
+    return replace(moved, guides=tuple(lines_at(at_x, at_y, output)))
 
 
 def _spot(
@@ -119,7 +113,8 @@ def _spot(
 ) -> tuple[float, float | None]:
     """The anchor (0..1) of something ``length`` long that begins at ``start``, and the line that
     drew it."""
-    drawn, line = _snapped(start, length, [(room_start, room)], snap) if snap else (0.0, None)
+    ends = ends_and_middle(room_start, room)
+    drawn, line = snapped(start, length, ends, snap) if snap else (0.0, None)
     free = room - length
     if abs(free) < 1:
         return 0.5, line
@@ -317,18 +312,6 @@ def _scaled_one(laid: LaidPiece, factor: float) -> dict[str, Any]:
     if isinstance(piece, BadgePiece):
         sides["height"] = piece.height
     return {side: within(length * factor, _SMALLEST, _LARGEST) for side, length in sides.items()}
-
-
-def _snapped(
-    start: float, length: float, lines: list[tuple[float, float]], reach: float
-) -> tuple[float, float | None]:
-    """The way to the nearest line within ``reach`` of an edge or the middle, and that line; 0 and
-    None without one."""
-    mine = (start, start + length / 2, start + length)
-    theirs = [at for begin, side in lines for at in (begin, begin + side / 2, begin + side)]
-    ways = [(line - own, line) for own in mine for line in theirs]
-    best, line = min(ways, key=lambda way: abs(way[0]))
-    return (best, line) if abs(best) <= reach else (0.0, None)
 
 
 def _union(boxes: list[Box]) -> Box:

@@ -13,6 +13,7 @@ import HeldPieces from './HeldPieces.vue'
 import MarginGuide from './MarginGuide.vue'
 import PieceLayer from './PieceLayer.vue'
 import RulerStrip from './RulerStrip.vue'
+import SnapLines from './SnapLines.vue'
 import SplitView from './SplitView.vue'
 import StageLens from './StageLens.vue'
 import SubjectLayer from './SubjectLayer.vue'
@@ -114,7 +115,8 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
         draggable="false"
       />
       <HeldPieces v-if="bench.openStep === 'pieces'" :origin="origin" :is-bare="!!shown?.wish.held?.length" />
-      <FrameDrag v-if="movesPhoto" />
+      <FrameDrag v-if="movesPhoto" :subject="movesSubject" />
+      <SnapLines v-if="movesSubject" :origin="origin" />
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
       <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
       <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />

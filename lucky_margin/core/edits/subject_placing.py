@@ -1,0 +1,54 @@
+"""Edits that place the subject on a size."""
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from lucky_margin.core.document import Box
+from lucky_margin.core.edits.edited import Edited, with_window
+from lucky_margin.core.edits.registry import EditBase, carries_out
+from lucky_margin.core.edits.snapping import ends_and_middle, snapped_box
+from lucky_margin.core.errors import BadInput
+from lucky_margin.core.render.shown import turned_subject_box
+from lucky_margin.core.scene import Scene
+
+
+class DragSubject(EditBase):
+    """Move the subject on the size in hand, in output pixels."""
+
+    kind: Literal["drag_subject"] = "drag_subject"
+    dx: float
+    dy: float
+    snap: float = Field(default=0, ge=0, description="How near a line draws, in output pixels.")
+
+
+@carries_out(DragSubject)
+def drag_subject(scene: Scene, edit: DragSubject) -> Edited:
+    """The window moved the other way, so that the subject's sides or middle come to lie on the
+    size's sides, thirds or middle, or on those of the margin box, where they are near.
+
+    Raises:
+        BadInput: nothing is cut out.
+    """
+    box = turned_subject_box(scene)
+    if box is None:
+        raise BadInput("Nothing is cut out yet; find the subject first.")
+    frame, room = scene.frame, scene.margins.box
+    output, scale = frame.output, frame.enlargement
+    left, top = frame.to_output(box.left, box.top)
+    shown = Box(left=left, top=top, width=box.width * scale, height=box.height * scale)
+    drawn_x, drawn_y, guides = snapped_box(
+        shown.moved(edit.dx, edit.dy),
+        (*_sides_and_thirds(output.width), *ends_and_middle(room.left, room.width)),
+        (*_sides_and_thirds(output.height), *ends_and_middle(room.top, room.height)),
+        edit.snap,
+        output,
+    )
+    window = frame.window.moved(-(edit.dx + drawn_x) / scale, -(edit.dy + drawn_y) / scale)
+    moved = with_window(scene, scene.photo.window_room.moved_inside(window))
+    return replace(moved, guides=tuple(guides))
+
+
+def _sides_and_thirds(length: float) -> tuple[float, ...]:
+    return (0, length / 3, length / 2, length * 2 / 3, length)
