@@ -12,6 +12,7 @@ from lucky_margin.core.document import (
     Export,
     Focus,
     Gradient,
+    OtherPhoto,
     Overrides,
     Point,
     SolidColour,
@@ -35,7 +36,7 @@ from lucky_margin.core.grounds import stock_backdrop
 from lucky_margin.core.proposals import focus_proposal, tone_proposal, trim_proposal
 from lucky_margin.core.render import layout, measure_tone, render
 from lucky_margin.core.scene import MemorySources, Scene
-from tests.support import finish_of, noise, scene_of, sources_of, with_size
+from tests.support import SHA, finish_of, noise, scene_of, sources_of, with_size
 
 RED, BLUE = SolidColour(colour="#FF0000"), SolidColour(colour="#0000FF")
 PNG = Export(format="png")
@@ -191,6 +192,25 @@ class BackdropTest(unittest.TestCase):
         np.testing.assert_array_equal(
             render(scene, region=(100, 50, 80, 60)), whole[50:110, 100:180]
         )
+
+    def test_a_part_of_it_may_be_enlarged(self):
+        ground = STOCK_BACKDROPS["speckle"]
+        placed = ground.model_copy(update={"zoom": 2, "x": 1, "y": 0})
+        near, all_of_it = (
+            render(scene_of(finish_of(400, 400, backdrop=one, photo=None), sources_of(noise(9, 9))))
+            for one in (placed, ground)
+        )
+        shrunk = near.reshape(200, 2, 200, 2, 3).mean(axis=(1, 3))
+        self.assertLess(np.abs(shrunk - all_of_it[:200, 200:]).mean(), 1.5)
+
+    def test_another_photo_shows_the_part_that_is_chosen(self):
+        halves = np.zeros((100, 300, 3), np.uint8)
+        halves[:, :100], halves[:, 200:] = (255, 0, 0), (0, 0, 255)
+        for x, colour in ((0, (255, 0, 0)), (1, (0, 0, 255))):
+            ground = OtherPhoto(sha256=SHA, x=x)
+            finish = finish_of(50, 50, backdrop=ground, photo=None)
+            scene = scene_of(finish, sources_of(halves))
+            self.assertTrue((render(scene) == colour).all(), x)
 
     def test_each_covers_sizes_of_any_ratio(self):
         for key, ground in STOCK_BACKDROPS.items():

@@ -369,6 +369,16 @@ class PlacingTest(unittest.TestCase):
         wider = edited(cut(), ScaleWindow(factor=2))
         self.assertEqual(wider.frame.window.width, 400)
 
+    def test_an_inside_line_may_run_along_where_the_size_cuts_the_subject(self):
+        line = SubjectOutline(width=0.1, inside=True)
+        half = Box(left=100, top=0, width=100, height=200)  # through the square's middle
+        for along in (False, True):
+            outlines = Outlines(lines=(line,), along_cuts=along)
+            picture = render(edited(cut(outlines=outlines), SetWindow(window=half)))
+            self.assertEqual(tuple(picture[100, 34]), (255, 255, 255))  # at the square's own side
+            white = (picture[70:130, :8] > 250).all()
+            self.assertEqual(bool(white), along)
+
     def test_a_drag_moves_the_subject_by_output_pixels(self):
         scene = scene_of(finish_of(100, 50, cut_out=cut().finish.cut_out), cut().sources)
         before = scene.frame.to_output(100, 100)
@@ -384,7 +394,9 @@ class PlacingTest(unittest.TestCase):
         right, middle = where.to_output(140, 100)
         self.assertAlmostEqual(right, 400 - 16, delta=1.5)  # the margin is 4 %
         self.assertAlmostEqual(middle, 200, delta=1.5)
-        self.assertEqual([(round(one.x1), round(one.y1)) for one in aside.guides], [(384, 0), (0, 200)])
+        self.assertEqual(
+            [(round(one.x1), round(one.y1)) for one in aside.guides], [(384, 0), (0, 200)]
+        )
         free = apply_edit(scene, DragSubject(dx=140, dy=3))
         self.assertEqual(free.guides, ())
         with self.assertRaisesRegex(BadInput, "find the subject first"):

@@ -106,6 +106,10 @@ class SubjectOutline(Value):
 
 
 class Outlines(Value):
-    """The lines round the subject, back to front."""
+    """The lines round the subject, back to front.
 
+    Where the size cuts the subject there are none, unless those inside it run ``along_cuts`` too.
+    """
+
+    along_cuts: bool = False
     lines: Annotated[tuple[SubjectOutline, ...], Field(max_length=MOST_OUTLINES)] = ()

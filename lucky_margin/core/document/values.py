@@ -258,7 +258,27 @@ BackdropKey = Literal[
 ]
 
 
-class StockBackdrop(Value):
+class PlacedGround(Value):
+    """A ground that is larger than the size, of which a part shows.
+
+    It is enlarged by ``zoom``, and shows its part at ``x``, ``y``: 0 is the left or top end, 1 the
+    right or bottom one.
+    """
+
+    zoom: float = Field(default=1, ge=1, le=8)
+    x: UnitCoordinate = 0.5
+    y: UnitCoordinate = 0.5
+
+    def part_of(self, whole: Box, ratio: float) -> Box:
+        """The part of a whole picture that shows on a size of ``ratio`` (width over height)."""
+        width = min(whole.width, whole.height * ratio) / self.zoom
+        height = width / ratio
+        left = whole.left + self.x * (whole.width - width)
+        top = whole.top + self.y * (whole.height - height)
+        return Box(left=left, top=top, width=width, height=height)
+
+
+class StockBackdrop(PlacedGround):
     """A backdrop drawn by this application; what a key draws never changes.
 
     The last ``colours`` fill in for those that a drawing has besides.
@@ -290,7 +310,7 @@ STOCK_BACKDROPS: dict[str, StockBackdrop] = {
 """Every stock backdrop by its key, in the colours it comes in."""
 
 
-class OtherPhoto(Value):
+class OtherPhoto(PlacedGround):
     """Another photo of the shelf, covering the size."""
 
     kind: Literal["photo"] = "photo"

@@ -11,7 +11,7 @@ from lucky_margin.core.document import (
     StockBackdrop,
     ThisPhoto,
 )
-from lucky_margin.core.framing import Frame, following, laid, largest_inside, whole
+from lucky_margin.core.framing import Frame, following, laid, whole
 from lucky_margin.core.grounds import (
     blurred_cover,
     gradient_over,
@@ -69,9 +69,9 @@ def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
         photo, onto_copy = pick_level(ShownPhoto(sha256, sources), to_photo)
         return blurred_cover(photo, onto_copy, width, height, ground.blur)
 
-    return _enlarged(
-        sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make), grid
-    )
+    blurred = sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make)
+    rows, columns = blurred.shape[:2]
+    return _enlarged(blurred, grid, whole(columns, rows))
 
 
 def _stock(ground: StockBackdrop, scene: Scene, grid: Grid) -> Picture8:
@@ -80,7 +80,8 @@ def _stock(ground: StockBackdrop, scene: Scene, grid: Grid) -> Picture8:
     drawn = scene.sources.cache.get_or_make(
         ("stock", ground, ratio), lambda: stock_backdrop(ground, ratio)
     )
-    return _enlarged(drawn, grid)
+    rows, columns = drawn.shape[:2]
+    return _enlarged(drawn, grid, ground.part_of(whole(columns, rows), columns / rows))
 
 
 def _this_photo(ground: ThisPhoto, scene: Scene, grid: Grid) -> Picture8:
@@ -91,15 +92,14 @@ def _this_photo(ground: ThisPhoto, scene: Scene, grid: Grid) -> Picture8:
     return toned_down(laid_photo, ground.grey, ground.light)
 
 
-def _enlarged(drawn: AnyPicture, grid: Grid) -> Picture8:
-    """A ground drawn at a working size, over the grid."""
-    rows, columns = drawn.shape[:2]
+def _enlarged(drawn: AnyPicture, grid: Grid, part: Box) -> Picture8:
+    """A part of a ground drawn at a working size, over the grid."""
     return sample(
         drawn,
-        left=0,
-        top=0,
-        step_x=columns / grid.columns,
-        step_y=rows / grid.rows,
+        left=part.left,
+        top=part.top,
+        step_x=part.width / grid.columns,
+        step_y=part.height / grid.rows,
         region=grid.region,
     )
 
@@ -107,6 +107,6 @@ def _enlarged(drawn: AnyPicture, grid: Grid) -> Picture8:
 def _other(ground: OtherPhoto, frame: Frame, grid: Grid, sources: Sources) -> Picture8:
     facts = sources.facts(ground.sha256)
     output = whole(frame.output.width, frame.output.height)
-    window = largest_inside(whole(facts.width, facts.height), output.ratio)
+    window = ground.part_of(whole(facts.width, facts.height), output.ratio)
     photo = ShownPhoto(ground.sha256, sources)
     return placed(photo, laid(window, output).after(grid.to_full), grid.region)

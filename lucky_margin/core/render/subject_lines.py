@@ -84,16 +84,18 @@ def _near_subject(scene: Scene, grid: Grid, reach: float) -> tuple[Floats, tuple
     pixels = reach * min(scene.sides) * max(grid.scale_x, grid.scale_y) + 2
     beyond = 2 ** math.ceil(math.log2(pixels))  # so that a wider line needs no new distances
     left, top, width, height = part = _part_round_subject(scene, grid, beyond)
-    covers = scene.frame.covers
+    covers, along_cuts = scene.frame.covers, scene.outlines.along_cuts
 
     def make() -> Floats:
         alpha = placed(photo, mapping, part)[:, :, 3].astype(np.float32) / np.float32(255)
+        if along_cuts:
+            _leave_out_beyond(alpha, part, grid)
         if not covers:
             alpha *= _on_photo(scene, mapping, part)
         calm = calmed(alpha, CALM * min(scene.sides) * grid.mean_scale)
         return distance_to_contour(calm, beyond)
 
-    key = ("subject distance", photo.key, mapping, part, beyond, covers)
+    key = ("subject distance", photo.key, mapping, part, beyond, covers, along_cuts)
     distance = scene.sources.cache.get_or_make(key, make)
     x, y, wide, high = grid.region
     first_x, first_y = max(left, x), max(top, y)
@@ -101,6 +103,15 @@ def _near_subject(scene: Scene, grid: Grid, reach: float) -> tuple[Floats, tuple
     last_y = max(first_y, min(top + height, y + high))
     seen = distance[first_y - top : last_y - top, first_x - left : last_x - left]
     return seen, np.s_[first_y - y : last_y - y, first_x - x : last_x - x]
+
+
+def _leave_out_beyond(alpha: Floats, part: Region, grid: Grid) -> None:
+    """Leave nothing of a part's alpha past the edges of the whole picture."""
+    left, top, _, _ = part
+    alpha[: max(0, -top)] = 0
+    alpha[:, : max(0, -left)] = 0
+    alpha[max(0, grid.rows - top) :] = 0
+    alpha[:, max(0, grid.columns - left) :] = 0
 
 
 def _part_round_subject(scene: Scene, grid: Grid, beyond: int) -> Region:

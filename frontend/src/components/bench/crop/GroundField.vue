@@ -29,11 +29,20 @@ const FIRST: Record<Exclude<Kind, 'photo' | 'stock'>, Ground> = {
   this_photo: { kind: 'this_photo', blur: 0.012, grey: 0, light: 0 },
 }
 
+const FRESH_PHOTO = { kind: 'photo', zoom: 1, x: 0.5, y: 0.5 } as const
+
 /** What is done to the photo behind its own subject. */
 const THIS_PHOTO = [
   { name: 'blur', label: 'Blur', least: 0, most: 10, step: 0.1 },
   { name: 'grey', label: 'Grey', least: 0, most: 100, step: 1 },
   { name: 'light', label: 'Light', least: -100, most: 100, step: 1 },
+] as const
+
+/** Which part shows of a ground that is larger than the size. */
+const PLACING = [
+  { name: 'zoom', label: 'Enlarged', least: 100, most: 400 },
+  { name: 'x', label: 'Across', least: 0, most: 100 },
+  { name: 'y', label: 'Down', least: 0, most: 100 },
 ] as const
 
 const bench = useBench()
@@ -66,7 +75,7 @@ function set(ground: Ground): Edit {
 
 function first(kind: Kind): Ground {
   if (kind === props.ground.kind) return props.ground
-  if (kind === 'photo') return { kind, sha256: newest.value!.sha256 }
+  if (kind === 'photo') return { ...FRESH_PHOTO, sha256: newest.value!.sha256 }
   return kind === 'stock' ? stock.value[0]! : FIRST[kind]
 }
 
@@ -186,8 +195,21 @@ function change(fields: object): Edit {
     :label="`${label} photo`"
     :chosen="ground.sha256"
     :except="bench.document!.photo?.sha256"
-    @choose="({ sha256 }) => bench.edit(set({ kind: 'photo', sha256 }))"
+    @choose="({ sha256 }) => bench.edit(set({ ...FRESH_PHOTO, sha256 }))"
   />
+  <div v-if="ground.kind === 'stock' || ground.kind === 'photo'" class="more">
+    <SliderRow
+      v-for="row in PLACING"
+      :key="row.name"
+      :label="row.label"
+      unit="%"
+      :value="100 * ground[row.name]"
+      :min="row.least"
+      :max="row.most"
+      @move="(percent) => bench.drag(change({ [row.name]: percent / 100 }))"
+      @change="(percent) => bench.slide(change({ [row.name]: percent / 100 }))"
+    />
+  </div>
 </template>
 
 <style scoped>

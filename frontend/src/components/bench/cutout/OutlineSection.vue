@@ -36,8 +36,12 @@ const warning = computed(() =>
   checks.found.find((check): check is Check => check.key === 'outline' && check.severity === 'warning'),
 )
 
+function changeAll(changes: object): Edit {
+  return { kind: 'set_outlines', changes, only_this_size: bench.onlyThisSize }
+}
+
 function set(now: SubjectOutline[]): Edit {
-  return { kind: 'set_outlines', changes: { lines: now }, only_this_size: bench.onlyThisSize }
+  return changeAll({ lines: now })
 }
 
 function change(fields: Partial<SubjectOutline>): Edit {
@@ -127,6 +131,14 @@ function add(): void {
       </select>
     </div>
   </template>
+  <label v-if="line?.inside" class="tick" title="Also where the size cuts the subject">
+    <input
+      type="checkbox"
+      :checked="bench.here!.outlines.along_cuts"
+      @change="bench.edit(changeAll({ along_cuts: ($event.target as HTMLInputElement).checked }))"
+    />
+    Along the size's edge too
+  </label>
   <p class="links">
     <button v-if="lines.length < MOST" type="button" class="link" @click="add">
       {{ lines.length ? 'one more outside' : 'add an outline' }}
@@ -149,6 +161,10 @@ function add(): void {
   border-left: 3px solid var(--honey);
   background: var(--paper);
   font-size: 12px;
+}
+
+.tick {
+  margin-top: 8px;
 }
 
 .which,
