@@ -3,15 +3,30 @@
 import argparse
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 from lucky_margin.cli import values
 from lucky_margin.core.checks.cut_out_checks import subject as subject_check
-from lucky_margin.core.document import Box, Outlines, SubjectOutline
+from lucky_margin.core.document import (
+    Box,
+    CastShadow,
+    ContactShadow,
+    Outlines,
+    SubjectOutline,
+    SubjectShadow,
+)
 from lucky_margin.core.edits import Edit
 from lucky_margin.core.edits.cut_out import SetSubject, SetSubjectMask
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.proposals import Proposal, placing_proposal, subject_proposal
 from lucky_margin.core.scene import Scene
+
+SHADOWS: dict[str, dict[str, Any]] = {
+    "soft": {"cast": CastShadow()},
+    "standing": {"contact": ContactShadow()},
+    "photo": {"own": 1.0},
+}
+"""By the option's words: its shape to one side, under its foot, and the one in the photo."""
 
 OUTLINE_EXAMPLE = "2%:#FFFFFF:soft=30%:gap=1%"
 
@@ -36,6 +51,12 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         help="a line round the subject, of the short side; several times, the lowest first",
     )
     finish.add_argument(
+        "--shadow",
+        action="append",
+        choices=list(SHADOWS),
+        help="a shadow of the subject on its ground; several times for several",
+    )
+    finish.add_argument(
         "--crop-to-subject", metavar="N%%", help="the subject with so much room around it"
     )
     finish.add_argument(
@@ -58,7 +79,7 @@ def check_options(chosen: argparse.Namespace) -> None:
         raise BadInput("--crop-to-subject says what is shown; leave --trim and --window out.")
     if chosen.cut_out or chosen.mask:
         return
-    for option in ("outline", "crop_to_subject", "save_mask", "strict"):
+    for option in ("outline", "shadow", "text_behind", "crop_to_subject", "save_mask", "strict"):
         if getattr(chosen, option):
             raise BadInput(f"--{option.replace('_', '-')} needs --cut-out or --mask.")
 
@@ -70,6 +91,14 @@ def outlines(chosen: argparse.Namespace) -> Outlines:
         BadInput: one can't be read.
     """
     return Outlines(lines=tuple(_outline(text) for text in chosen.outline or ()))
+
+
+def shadow(chosen: argparse.Namespace) -> SubjectShadow:
+    """The shadows that are asked for."""
+    fields: dict[str, Any] = {}
+    for name in chosen.shadow or ():
+        fields |= SHADOWS[name]
+    return SubjectShadow(**fields)
 
 
 def cutting_edits(chosen: argparse.Namespace, scene: Scene, mask: str | None) -> Iterator[Edit]:

@@ -183,6 +183,7 @@ def _fresh(
         "focus": _focus(chosen.focus),
         "border": _border(chosen),
         "outlines": cutting.outlines(chosen),
+        "subject_shadow": cutting.shadow(chosen),
         "export": Export(format=image_format or "jpeg", **exported),
     }
     for place in ("backdrop", "outside"):

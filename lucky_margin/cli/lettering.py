@@ -42,6 +42,9 @@ def add_options(finish: argparse.ArgumentParser) -> None:
     finish.add_argument(
         "--text-at", metavar="PLACE", help="such as upper-left, lower-centre, middle; or calm"
     )
+    finish.add_argument(
+        "--text-behind", action="store_true", help="the words behind the subject that is cut out"
+    )
     finish.add_argument("--text-size", metavar="N%%", help="of the short side; default: 8%%")
     finish.add_argument(
         "--font", metavar="NAME", help=f"a TTF or OTF file, or one of {', '.join(FAMILIES)}"
@@ -133,6 +136,7 @@ def _text(chosen: argparse.Namespace, family: AnyFamily) -> TextPiece:
     return TextPiece.model_validate(
         {
             "id": "text-1",
+            "behind": chosen.text_behind,
             "text": chosen.text.replace("\\n", "\n"),
             "family": family,
             "size": values.percent(chosen.text_size or "8%", "--text-size"),

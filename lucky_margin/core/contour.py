@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.arrays import read_only
+from lucky_margin.core.blurring import blurred
 from lucky_margin.core.types import Mask
 
 Floats = NDArray[np.float32]
@@ -166,29 +167,19 @@ def calmed(alpha: Floats, scale: float) -> Floats:
     pixels, and the contour is moved out so that thin ends lie within.
     """
     scale = max(scale, LEAST_SCALE)
-    partly = _averaged(4 * alpha * (1 - alpha), scale)
+    partly = blurred(4 * alpha * (1 - alpha), scale)
     plain = PLAIN_EDGE / scale
     soft = np.clip((partly - 2 * plain) / max(plain, SOFT_FROM), 0, 1)
     if not soft.any():
         return alpha
-    smooth = np.clip(ENVELOPE * _averaged(alpha, scale), 0, 1)
-    calm = alpha + _averaged(soft, scale) * (smooth - alpha)
+    smooth = np.clip(ENVELOPE * blurred(alpha, scale), 0, 1)
+    calm = alpha + blurred(soft, scale) * (smooth - alpha)
     # The ends of single hairs that stick out of what is averaged.
     count, labels, stats, _ = cv2.connectedComponentsWithStats((calm >= 0.5).astype(np.uint8))
     ends = 1 + np.nonzero(stats[1:, cv2.CC_STAT_AREA] < (END * scale) ** 2)[0]
     if 0 < len(ends) < count - 1:
         calm[np.isin(labels, ends)] = 0
     return np.asarray(calm, np.float32)
-
-
-def _averaged(values: Floats, scale: float) -> Floats:
-    """Blurred with this standard deviation, in pixels; a wide blur on a smaller picture."""
-    rows, columns = values.shape
-    shrink = max(1, int(scale / 3))
-    sides = max(1, columns // shrink), max(1, rows // shrink)
-    small = cv2.resize(values, sides, interpolation=cv2.INTER_AREA)
-    small = cv2.GaussianBlur(small, (0, 0), scale / shrink)
-    return np.asarray(cv2.resize(small, (columns, rows)), np.float32)
 
 
 def line_mask(

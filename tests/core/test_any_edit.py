@@ -292,6 +292,20 @@ edit(
     radius=any_number,
     points=st.lists(st.tuples(any_number, any_number), min_size=1, max_size=4),
 )
+edit(
+    "set_subject_shadow",
+    changes=st.fixed_dictionaries(
+        {},
+        optional={
+            "cast": st.none()
+            | st.fixed_dictionaries(
+                {"angle": any_number, "distance": fractions, "softness": fractions}
+            ),
+            "contact": st.none() | st.fixed_dictionaries({"height": fractions}),
+            "own": fractions,
+        },
+    ),
+)
 edit("drag_subject", dx=any_number, dy=any_number, snap=fractions)
 edit("delete_stroke", number=st.one_of(st.none(), few))
 edit("set_subject_edge", shift=fractions, softness=fractions, specks=fractions, holes=fractions)

@@ -30,6 +30,7 @@ class Check(Value):
         "missing",
         "font",
         "over focus",
+        "hidden",
         "points out",
         "mark",
         "transparency",

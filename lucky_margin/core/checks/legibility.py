@@ -26,7 +26,9 @@ from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.pieces import LaidPiece, Part, Sprite, sprite_of
 from lucky_margin.core.render.compose import Layer, SpriteLayer, compose
 from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.layers import behind_subject
 from lucky_margin.core.render.render import render
+from lucky_margin.core.render.subject_alpha import alpha_near_subject
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.text import is_own
@@ -193,6 +195,8 @@ def _seen(scene: Scene, piece: TextPiece) -> _Seen | None:
     sprite = sprite_of(laid, grid.columns, grid.rows, grid.scale_x, grid.scale_y, part="fill")
     letters = _placed(sprite, left, top, width, height)
     edge = _edge(letters)
+    if behind_subject(laid.piece, scene):
+        edge &= alpha_near_subject(scene, grid, region) < 0.5
     if not edge.any():
         return None
     but_the_fill: dict[str, Part] = {piece.id: "all but the fill"}

@@ -18,7 +18,10 @@ from lucky_margin.core.framing import focus_on
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.render.calm import calm_places_of
+from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.layers import behind_subject
 from lucky_margin.core.render.render import render
+from lucky_margin.core.render.subject_alpha import alpha_near_subject
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.text import FAMILIES, STAND_IN, is_own
@@ -31,6 +34,12 @@ PAST = 0.5
 
 MOST_OF_FOCUS = 0.12
 """Share of the focus box that words may cover."""
+
+MOST_HIDDEN = 0.5
+"""Share of their box that the subject may hide of words behind it."""
+
+HIDDEN_SIDE = 480
+"""Longest side of the picture on which that is measured."""
 
 MEASURED_SIDE = 960
 """Longest side of the picture on which a watermark is measured."""
@@ -51,6 +60,7 @@ def piece_checks(scene: Scene) -> list[Check]:
                 _contrast(laid, scene),
                 _small(laid, scene),
                 _missing(laid),
+                _hidden(laid, scene) if behind_subject(laid.piece, scene) else None,
                 _over_focus(laid, scene),
             ]
     return [item for item in found if item is not None]
@@ -172,7 +182,7 @@ def _font(laid: LaidPiece) -> Check | None:
 def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     """How much of what has to stay in view the words cover."""
     focus, box = focus_on(scene.focus, scene.frame), laid.bounds
-    if focus is None:
+    if focus is None or behind_subject(laid.piece, scene):
         return None
     wide = min(box.right, focus.right) - max(box.left, focus.left)
     high = min(box.bottom, focus.bottom) - max(box.top, focus.top)
@@ -180,12 +190,37 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     if share <= MOST_OF_FOCUS:
         return None
     action = None
-    if places := calm_places_of(scene, laid.piece.id):
+    if scene.cut_out.on:
+        action = CheckAction(label="Put it behind", edit=_set_behind(laid, True))
+    elif places := calm_places_of(scene, laid.piece.id):
         best = places[0]
         edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
         action = CheckAction(label="Move it beside", edit=edit)
     text = f"{_name(laid)} covers {100 * share:.0f}\N{NO-BREAK SPACE}% of the focus box."
     return Check(key="over focus", severity="warning", text=text, action=action)
+
+
+def _hidden(laid: LaidPiece, scene: Scene) -> Check | None:
+    """How much of the words' box the subject before it hides."""
+    width, height = scene.sides
+    grid = Grid.of(width, height, min(1.0, HIDDEN_SIDE / max(width, height)), None)
+    box = laid.bounds.scaled(grid.scale_x, grid.scale_y)
+    left, top = max(0, round(box.left)), max(0, round(box.top))
+    wide = min(grid.columns, round(box.right)) - left
+    high = min(grid.rows, round(box.bottom)) - top
+    if wide < 1 or high < 1:
+        return None
+    share = float(alpha_near_subject(scene, grid, (left, top, wide, high)).mean())
+    if share <= MOST_HIDDEN:
+        return None
+    text = f"The subject hides {100 * share:.0f}\N{NO-BREAK SPACE}% of {_name(laid)}."
+    action = CheckAction(label="Put it before the subject", edit=_set_behind(laid, False))
+    return Check(key="hidden", severity="warning", text=text, action=action)
+
+
+def _set_behind(laid: LaidPiece, behind: bool) -> SetPiece:
+    changes = PieceChanges(behind=behind)
+    return SetPiece(ids=(laid.piece.id,), changes=changes, only_this_size=True)
 
 
 def watermark(scene: Scene) -> Check | None:

@@ -20,6 +20,7 @@ from lucky_margin.core.cut_out.find import (
     proposal,
     working_picture,
 )
+from lucky_margin.core.cut_out.own_shadow import own_shadow
 from lucky_margin.core.cut_out.subject import (
     FringeColours,
     Matte,
@@ -45,6 +46,7 @@ __all__ = [
     "mask_coverage",
     "matte_of",
     "mended",
+    "own_shadow",
     "place_of",
     "proposal",
     "subject_candidates",

@@ -19,9 +19,11 @@ def filled(colours: Floats, weights: Floats) -> Floats:
         mean = (colours * weights[:, :, None]).sum(axis=(0, 1)) / total
         return np.broadcast_to(mean, colours.shape).astype(np.float32)
     smaller_weights = np.asarray(cv2.pyrDown(weights), np.float32)
-    smaller = np.asarray(cv2.pyrDown(colours * weights[:, :, None]), np.float32)
-    smaller = np.asarray(smaller / np.maximum(smaller_weights, 1e-6)[:, :, None], np.float32)
+    # OpenCV drops the axis of a single channel.
+    weighted = cv2.pyrDown(colours * weights[:, :, None]).reshape(*smaller_weights.shape, -1)
+    smaller = np.asarray(weighted / np.maximum(smaller_weights, 1e-6)[:, :, None], np.float32)
     below = filled(smaller, np.minimum(1, 2 * smaller_weights).astype(np.float32))
     around = cv2.resize(below, (columns, rows), interpolation=cv2.INTER_LINEAR)
+    around = around.reshape(colours.shape)
     share = weights[:, :, None]
     return np.asarray(share * colours + (1 - share) * around, np.float32)

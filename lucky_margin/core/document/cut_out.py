@@ -105,6 +105,42 @@ class SubjectOutline(Value):
         return self.gap + self.width
 
 
+class CastShadow(Value):
+    """The subject's shape thrown onto its ground: ``distance`` away towards ``angle`` (degrees
+    clockwise from upwards), its edge fading over ``softness``. Lengths in the size's short sides.
+    """
+
+    angle: float = Field(default=150, ge=-360, le=360)
+    distance: float = Field(default=0.03, ge=0, le=0.5)
+    softness: float = Field(default=0.04, ge=0, le=0.4)
+    colour: Colour = "#000000"
+    opacity: float = Field(default=0.35, gt=0, le=1)
+
+
+class ContactShadow(Value):
+    """The shadow under the subject: its shape flattened to ``height`` on the line on which it
+    stands, fading over ``softness``. Lengths in the size's short sides."""
+
+    height: float = Field(default=0.05, ge=0, le=0.5)
+    softness: float = Field(default=0.03, ge=0, le=0.4)
+    colour: Colour = "#000000"
+    opacity: float = Field(default=0.5, gt=0, le=1)
+
+
+class SubjectShadow(Value):
+    """The subject's shadows on its ground. ``own`` is how much (0..1) of the one in the photo is
+    kept."""
+
+    cast: CastShadow | None = None
+    contact: ContactShadow | None = None
+    own: float = Field(default=0, ge=0, le=1)
+
+    @property
+    def is_set(self) -> bool:
+        """Whether there is any."""
+        return bool(self.cast or self.contact or self.own)
+
+
 class Outlines(Value):
     """The lines round the subject, back to front.
 

@@ -4,7 +4,7 @@ size may do differently in it. A new step begins with an entry here."""
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from lucky_margin.core.document.cut_out import CutOut, Outlines
+from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Watermark
 from lucky_margin.core.document.shapes import Rectangle
@@ -92,11 +92,13 @@ STEPS = (
         key="cut_out",
         title="Cut-out",
         summary=lambda finish, size: cut_out_in_words(
-            finish.cut_out_of(size), finish.outlines_of(size)
+            finish.cut_out_of(size), finish.outlines_of(size), finish.subject_shadow_of(size)
         ),
         is_set=lambda finish, size: finish.cut_out_of(size).is_set,
-        change=lambda _, now: f"Cut-out: {cut_out_in_words(now.cut_out, now.outlines)}",
-        values={"cut_out": CutOut, "outlines": Outlines},
+        change=lambda _, now: (
+            "Cut-out: " + cut_out_in_words(now.cut_out, now.outlines, now.subject_shadow)
+        ),
+        values={"cut_out": CutOut, "outlines": Outlines, "subject_shadow": SubjectShadow},
         has_switch=True,
     ),
     Step(

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
-from lucky_margin.core.document.cut_out import CutOut, Outlines
+from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.migrations import up_to_date
 from lucky_margin.core.document.overrides import Changes
@@ -89,6 +89,7 @@ class Finish(Value):
     tone: Tone = Tone()
     cut_out: CutOut = CutOut()
     outlines: Outlines = Outlines()
+    subject_shadow: SubjectShadow = SubjectShadow()
     border: Border = Border()
     pieces: Annotated[tuple[Piece, ...], Field(max_length=MOST_PIECES)] = ()
     watermark: Watermark = Watermark()
@@ -163,6 +164,11 @@ class Finish(Value):
         """The lines round the subject as ``size`` has them; none where nothing is cut out."""
         outlines: Outlines = self.as_set("outlines", size)
         return outlines if self.cut_out_of(size).on else Outlines()
+
+    def subject_shadow_of(self, size: Size) -> SubjectShadow:
+        """The subject's shadows as ``size`` has them; none where nothing is cut out."""
+        shadow: SubjectShadow = self.as_set("subject_shadow", size)
+        return shadow if self.cut_out_of(size).on else SubjectShadow()
 
     def ground_of(self, place: GroundPlace, size: Size) -> Ground:
         """What shows behind the photo, or outside the shape, on ``size``."""

@@ -9,7 +9,7 @@ from typing import Any, TypeVar
 
 from pydantic import Field, SerializerFunctionWrapHandler, create_model, model_serializer
 
-from lucky_margin.core.document.cut_out import CutOut, Outlines
+from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.pieces import (
     BadgePiece,
     MarkPiece,
@@ -92,6 +92,10 @@ class OutlinesChanges(changes_of(Outlines), Changes):  # type: ignore[misc]
     """Overrides of the lines round the subject, all of them at once."""
 
 
+class SubjectShadowChanges(changes_of(SubjectShadow), Changes):  # type: ignore[misc]
+    """Overrides of the subject's shadows."""
+
+
 class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
     """Overrides of the border."""
 
@@ -115,6 +119,7 @@ class Overrides(Value):
     tone: ToneChanges = ToneChanges()
     cut_out: CutOutChanges = CutOutChanges()
     outlines: OutlinesChanges = OutlinesChanges()
+    subject_shadow: SubjectShadowChanges = SubjectShadowChanges()
     border: BorderChanges = BorderChanges()
     pieces: dict[Identifier, PieceChanges] = Field(default_factory=dict)
     watermark: WatermarkChanges = WatermarkChanges()

@@ -126,6 +126,7 @@ class PieceBase(Value):
     blend: BlendMode = "normal"
     shadow: Shadow | None = None
     over_border: bool = True
+    behind: bool = Field(default=False, description="Behind the subject, where that is cut out.")
     clipped: bool = True
     repeat: Repeat | None = None
     group: int | None = Field(default=None, ge=1, description="Chosen and moved together.")

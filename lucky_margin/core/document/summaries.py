@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 
-from lucky_margin.core.document.cut_out import CutOut, Outlines
+from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
@@ -65,8 +65,8 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     return ", ".join(parts)
 
 
-def cut_out_in_words(cut_out: CutOut, outlines: Outlines) -> str:
-    """What is cut out: "none", "the subject", "2 subjects, 3 strokes, outlined #FFFFFF"."""
+def cut_out_in_words(cut_out: CutOut, outlines: Outlines, shadow: SubjectShadow) -> str:
+    """What is cut out: "none", "the subject", "2 subjects, 3 strokes, outlined white, shadow"."""
     if not cut_out.on:
         return "none"
     parts = [f"{len(cut_out.boxes)} subjects" if len(cut_out.boxes) > 1 else "the subject"]
@@ -75,6 +75,8 @@ def cut_out_in_words(cut_out: CutOut, outlines: Outlines) -> str:
     if outlines.lines:
         colours = " and ".join(colour_in_words(line.colour) for line in outlines.lines)
         parts.append(f"outlined {colours}")
+    if shadow.is_set:
+        parts.append("shadow")
     return ", ".join(parts)
 
 
@@ -106,6 +108,7 @@ _FIELDS = {
     "dy": "place",
     "sizes": "which sizes",
     "over_border": "over the border",
+    "behind": "behind the subject",
     "clipped": "cut by the shape",
     "family": "font",
     "text": "words",

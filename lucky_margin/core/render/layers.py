@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 
 from lucky_margin.core.affine import UNCHANGED, Affine
-from lucky_margin.core.document import SolidColour, Tone, Transparent
+from lucky_margin.core.document import PieceBase, SolidColour, Tone, Transparent
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import TurnedPhoto
 from lucky_margin.core.outlines import Outline, PolygonOutline, RoundedBox, line_coverage
@@ -20,6 +20,7 @@ from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import sprite_on
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.render.subject_lines import changed_by_stroke, lines_round_subject
+from lucky_margin.core.render.subject_shadow import shadows_of_subject
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
@@ -32,12 +33,15 @@ SUBJECT_VIEWS = ("subject", "dimmed", "coverage", "changed")
 """Views of the cut-out while it is worked on."""
 
 DRAWING_ORDER = (
-    "flattening", "outside", "backdrop", "outlines", "photo", "inside outlines", "pieces",
-    "border", "standing out", "pieces over the border", "unclipped pieces", "watermark",
+    "flattening", "outside", "backdrop", "pieces behind", "shadow", "outlines", "photo",
+    "inside outlines", "pieces", "border", "standing out", "pieces over the border",
+    "unclipped pieces", "watermark",
 )  # fmt: skip
 """Of everything that is drawn, back to front."""
 
-FRAMED = ("backdrop", "outlines", "photo", "inside outlines", "pieces")
+FRAMED = (
+    "backdrop", "pieces behind", "shadow", "outlines", "photo", "inside outlines", "pieces",
+)  # fmt: skip
 """What an outside border frames: it ends where the border begins."""
 
 UNCLIPPED = ("flattening", "outside", "standing out", "unclipped pieces")
@@ -217,7 +221,27 @@ def _area_mask(scene: Scene, drawing: Drawing) -> Mask:
     )
 
 
+def _shadow(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    if drawing.view == "before":
+        return []
+    laid = shadows_of_subject(scene, drawing.grid)
+    return [Layer(one.colour, one.mask, one.opacity) for one in laid]
+
+
 def _pieces(scene: Scene, drawing: Drawing, *, over: bool, clipped: bool) -> list[AnyLayer]:
+    def is_here(piece: PieceBase, scene: Scene) -> bool:
+        return (
+            not behind_subject(piece, scene)
+            and piece.clipped == clipped
+            and (not clipped or piece.over_border == over)
+        )
+
+    return _sprites(scene, drawing, is_here)
+
+
+def _sprites(
+    scene: Scene, drawing: Drawing, is_here: Callable[[PieceBase, Scene], bool]
+) -> list[AnyLayer]:
     if drawing.view == "before":
         return []
     return [
@@ -226,10 +250,13 @@ def _pieces(scene: Scene, drawing: Drawing, *, over: bool, clipped: bool) -> lis
             drawing.grid,
         )
         for one in scene.pieces
-        if one.piece.id not in drawing.held
-        and one.piece.clipped == clipped
-        and (not clipped or one.piece.over_border == over)
+        if one.piece.id not in drawing.held and is_here(one.piece, scene)
     ]
+
+
+def behind_subject(piece: PieceBase, scene: Scene) -> bool:
+    """Whether a piece lies behind the subject of a scene."""
+    return piece.behind and scene.cut_out.on
 
 
 def _border(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
@@ -270,6 +297,8 @@ _DRAWN: dict[str, Callable[[Scene, Drawing], list[AnyLayer]]] = {
     "flattening": _flattening,
     "outside": _outside,
     "backdrop": _backdrop,
+    "pieces behind": lambda scene, drawing: _sprites(scene, drawing, behind_subject),
+    "shadow": _shadow,
     "outlines": lambda scene, drawing: _outlines(scene, drawing, inside=False),
     "photo": _photo,
     "inside outlines": lambda scene, drawing: _outlines(scene, drawing, inside=True),

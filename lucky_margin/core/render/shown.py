@@ -17,7 +17,7 @@ from lucky_margin.core.grounds import blurred_behind
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.scene import DerivedKey, Scene, Sources
-from lucky_margin.core.types import AnyPicture
+from lucky_margin.core.types import AnyPicture, Mask
 
 
 @dataclass(frozen=True)
@@ -88,6 +88,11 @@ class ShownPhoto:
         assert self.cut_out is not None
         key = DerivedKey("matte", self.sha256, (self._inputs,), cutting.VERSION)
         return self.sources.derived(key, self._found)
+
+    def own_shadow(self) -> Mask:
+        """The shadow that the subject throws in the photo, at the matte's sides."""
+        key = DerivedKey("own-shadow", self.sha256, (self._inputs,), cutting.VERSION)
+        return self.sources.derived(key, lambda: cutting.own_shadow(self.working, self.matte()))
 
     def fringe_colours(self) -> FringeColours:
         """The colours on both sides of the subject's edge."""

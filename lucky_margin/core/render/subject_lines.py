@@ -7,12 +7,17 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.affine import Affine, scaling
+from lucky_margin.core.affine import scaling
 from lucky_margin.core.contour import FAR, calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import SubjectOutline, rgb_of
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.laying import placed
-from lucky_margin.core.render.shown import shown_photo, turned_subject_box
+from lucky_margin.core.render.shown import shown_photo
+from lucky_margin.core.render.subject_alpha import (
+    alpha_near_subject,
+    in_part,
+    part_round_subject,
+    where_seen,
+)
 from lucky_margin.core.sampling import place
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8, Region
@@ -83,26 +88,19 @@ def _near_subject(scene: Scene, grid: Grid, reach: float) -> tuple[Floats, tuple
     photo, mapping = shown_photo(scene), scene.mapping(grid.to_full)
     pixels = reach * min(scene.sides) * max(grid.scale_x, grid.scale_y) + 2
     beyond = 2 ** math.ceil(math.log2(pixels))  # so that a wider line needs no new distances
-    left, top, width, height = part = _part_round_subject(scene, grid, beyond)
-    covers, along_cuts = scene.frame.covers, scene.outlines.along_cuts
+    part = part_round_subject(scene, grid, beyond)
+    along_cuts = scene.outlines.along_cuts
 
     def make() -> Floats:
-        alpha = placed(photo, mapping, part)[:, :, 3].astype(np.float32) / np.float32(255)
+        alpha = alpha_near_subject(scene, grid, part)
         if along_cuts:
             _leave_out_beyond(alpha, part, grid)
-        if not covers:
-            alpha *= _on_photo(scene, mapping, part)
         calm = calmed(alpha, CALM * min(scene.sides) * grid.mean_scale)
         return distance_to_contour(calm, beyond)
 
-    key = ("subject distance", photo.key, mapping, part, beyond, covers, along_cuts)
+    key = ("subject distance", photo.key, mapping, part, beyond, scene.frame.covers, along_cuts)
     distance = scene.sources.cache.get_or_make(key, make)
-    x, y, wide, high = grid.region
-    first_x, first_y = max(left, x), max(top, y)
-    last_x = max(first_x, min(left + width, x + wide))
-    last_y = max(first_y, min(top + height, y + high))
-    seen = distance[first_y - top : last_y - top, first_x - left : last_x - left]
-    return seen, np.s_[first_y - y : last_y - y, first_x - x : last_x - x]
+    return distance[in_part(part, grid)], where_seen(part, grid)
 
 
 def _leave_out_beyond(alpha: Floats, part: Region, grid: Grid) -> None:
@@ -112,33 +110,3 @@ def _leave_out_beyond(alpha: Floats, part: Region, grid: Grid) -> None:
     alpha[:, : max(0, -left)] = 0
     alpha[max(0, grid.rows - top) :] = 0
     alpha[:, max(0, grid.columns - left) :] = 0
-
-
-def _part_round_subject(scene: Scene, grid: Grid, beyond: int) -> Region:
-    """The part of the grid's whole picture, and of ``beyond`` around it, where the subject and all
-    that is so near to it can be."""
-    box = turned_subject_box(scene)
-    if box is None:
-        return 0, 0, 1, 1
-    to_grid = scaling(grid.scale_x, grid.scale_y).after(scene.frame.to_output)
-    (left, top), (right, bottom) = to_grid(box.left, box.top), to_grid(box.right, box.bottom)
-    # The box was measured on the matte, whose pixels are large where the photo is enlarged.
-    rows, columns = shown_photo(scene).matte().shape
-    room = beyond + 2 + math.ceil(2 * (right - left + bottom - top) / min(rows, columns))
-    low = max(math.floor(left) - room, -beyond), max(math.floor(top) - room, -beyond)
-    high = (
-        min(math.ceil(right) + room, grid.columns + beyond),
-        min(math.ceil(bottom) + room, grid.rows + beyond),
-    )
-    return (*low, max(1, high[0] - low[0]), max(1, high[1] - low[1]))
-
-
-def _on_photo(scene: Scene, mapping: Affine, part: Region) -> Floats:
-    """How far (0..1) each pixel of a part lies on the photo, which sampling takes to go on past its
-    edges."""
-    left, top, width, height = part
-    y, x = np.mgrid[top : top + height, left : left + width].astype(np.float32) + np.float32(0.5)
-    on_x, on_y = mapping(x, y)
-    ends = (on_x, scene.facts.width - on_x, on_y, scene.facts.height - on_y)
-    inside = np.minimum.reduce(ends) / mapping.mean_scale
-    return np.asarray(np.clip(inside + 0.5, 0, 1), np.float32)

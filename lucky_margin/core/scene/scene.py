@@ -18,6 +18,7 @@ from lucky_margin.core.document import (
     Outlines,
     Overrides,
     Size,
+    SubjectShadow,
     Tone,
     Watermark,
     WatermarkChanges,
@@ -104,6 +105,11 @@ class Scene:
     def outlines(self) -> Outlines:
         """The lines round the subject as the size has them; none where nothing is cut out."""
         return self.finish.outlines_of(self.size)
+
+    @cached_property
+    def subject_shadow(self) -> SubjectShadow:
+        """The subject's shadows as the size has them; none where nothing is cut out."""
+        return self.finish.subject_shadow_of(self.size)
 
     @property
     def backdrop(self) -> Ground:

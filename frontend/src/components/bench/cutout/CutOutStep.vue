@@ -14,6 +14,7 @@ import BrushSection from './BrushSection.vue'
 import EdgeSection from './EdgeSection.vue'
 import OutlineSection from './OutlineSection.vue'
 import PlacingSection from './PlacingSection.vue'
+import ShadowSection from './ShadowSection.vue'
 
 const LOOKS: Choice<Look>[] = [
   { key: 'final', label: 'finished', title: 'On its ground, with all that is on the size' },
@@ -35,6 +36,11 @@ const boxWords = computed(() => {
   return 'Drag across the subject, a little wider than it is.'
 })
 const lines = computed(() => bench.here!.outlines.lines)
+const shadowWords = computed(() => {
+  const { cast, contact, own } = bench.here!.subject_shadow
+  const parts = [cast ? 'cast' : '', contact ? 'under it' : '', own ? 'from the photo' : '']
+  return parts.filter(Boolean).join(', ') || 'none'
+})
 const edge = computed(() => bench.document!.cut_out.edge)
 const edgeWords = computed(() => {
   const { shift, softness } = edge.value
@@ -91,11 +97,12 @@ const edgeWords = computed(() => {
     <FoldSection title="Outlines" :summary="lines.length ? String(lines.length) : 'none'" starts-open>
       <OutlineSection />
     </FoldSection>
+    <FoldSection title="Shadow" :summary="shadowWords"><ShadowSection /></FoldSection>
     <FoldSection title="Ground" :summary="GROUND_WORDS[bench.here!.backdrop.kind]" starts-open>
       <GroundField label="Ground" hint="behind the subject" place="backdrop" :ground="bench.here!.backdrop" />
     </FoldSection>
     <FoldSection title="Placing" summary="drag, Alt + wheel"><PlacingSection /></FoldSection>
-    <OverrideNote :steps="['cut_out', 'outlines', 'backdrop']" />
+    <OverrideNote :steps="['cut_out', 'outlines', 'subject_shadow', 'backdrop']" />
   </template>
 </template>
 

@@ -58,6 +58,10 @@ function toggleSizes(): void {
 </script>
 
 <template>
+  <label v-if="bench.here!.cut_out.on" class="tick" title="The subject stands before it">
+    <input type="checkbox" :checked="first.behind" @change="change({ behind: !first.behind })" />
+    behind the subject
+  </label>
   <FoldSection title="Place and effects" :summary="isOnPhoto ? 'on the photo' : 'on the margin'">
     <p class="field-label">{{ selection.ids.length > 1 ? 'Align to each other' : 'Align to the margin' }}</p>
     <div class="aligns">
