@@ -13,6 +13,7 @@ from lucky_margin.core.document import (
     STOCK_BACKDROPS,
     BorderChanges,
     Box,
+    CastShadow,
     ExportChanges,
     Focus,
     LetterOutline,
@@ -26,6 +27,7 @@ from lucky_margin.core.document import (
     SizePlan,
     SolidColour,
     SubjectOutline,
+    SubjectShadowChanges,
     TurnChanges,
     WatermarkChanges,
     new_finish,
@@ -43,6 +45,7 @@ from lucky_margin.core.edits.steps import (
     SetExport,
     SetGround,
     SetOutlines,
+    SetSubjectShadow,
     SetTurn,
     SetWatermark,
 )
@@ -144,6 +147,21 @@ STORIES = (
             DrawStroke(brush="keep", radius=36, points=((864, 1728), (1104, 1800), (1272, 1728))),
             SetGround(place="backdrop", ground=STOCK_BACKDROPS["glow"]),
             SetOutlines(changes=OutlinesChanges(lines=(SubjectOutline(width=0.035),))),
+            SetSubjectShadow(
+                changes=SubjectShadowChanges(cast=CastShadow(angle=165, distance=0.05, opacity=0.4))
+            ),
+            AddText(purpose="headline", text="NEW BIRD"),
+            _words(
+                "text-1",
+                family="anton",
+                weight=400,
+                size=0.42,
+                wrap=None,
+                colour="#B8401A",
+                anchor=MarginAnchor(x=0.5, y=0.42).model_dump(),
+                shadow=None,
+                behind=True,
+            ),
         ),
     ),
     Story(

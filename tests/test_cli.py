@@ -105,6 +105,22 @@ class CutOutCommandTest(CommandTest):
         self.assertEqual(tuple(middle[1]), (0, 0, 255))
         self.assertIn((0, 255, 0), {tuple(pixel) for pixel in middle.tolist()})
 
+    def test_shadows_and_words_behind_the_subject(self):
+        options = ("--cut-out", "0.2,0.2,0.8,0.8", "--backdrop", "#C0C0C0")
+        self.finish(*options)
+        plain = np.asarray(opened(self.out).convert("RGB")).astype(int)
+        code, _ = self.finish(*options, "--shadow", "soft", "--shadow", "standing")
+        self.assertEqual(code, 0)
+        shaded = np.asarray(opened(self.out).convert("RGB")).astype(int)
+        self.assertTrue((shaded <= plain + 1).all())
+        self.assertGreater((plain - shaded)[145:, 100].max(), 30)
+        words = ("--text", "WWWWWW", "--text-at", "middle", "--text-colour", "#00FF00")
+        self.finish(*options, *words, "--text-size", "20%", "--text-behind")
+        behind = np.asarray(opened(self.out).convert("RGB")).astype(int)
+        green = (behind[:, :, 1] > 200) & (behind[:, :, 0] < 60)
+        self.assertGreater(green.sum(), 100)
+        self.assertFalse(green[64:136, 64:136].any())
+
     def test_a_mask_is_taken_as_it_is(self):
         mask = self.folder / "mask.png"
         white = np.zeros((20, 20, 3), np.uint8)
@@ -138,6 +154,8 @@ class CutOutCommandTest(CommandTest):
         for options, words in (
             (("--outline", "2%"), "--outline needs --cut-out or --mask"),
             (("--cut-out", "0.5,0.1,0.4,0.9"), "left < right"),
+            (("--text", "A", "--text-behind"), "--text-behind needs --cut-out or --mask"),
+            (("--shadow", "soft"), "--shadow needs --cut-out or --mask"),
             (("--save-mask", "m.png"), "--save-mask needs --cut-out or --mask"),
             (("--cut-out", "here"), "--cut-out needs 4 numbers"),
             (("--cut-out", "auto", "--crop-to-subject", "5%", "--trim"), "leave --trim"),

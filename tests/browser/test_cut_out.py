@@ -264,6 +264,41 @@ class OutlineTest(CutOutBrowserTest):
         self.work_on("As cropped")
         expect(self.button("add an outline")).to_be_visible()
 
+    def test_a_title_lies_half_behind_the_bird_whose_shadow_falls_on_it(self):
+        page = self.page
+        self.start()
+        self.box(0.19, 0.31, 0.79, 0.81)
+        grounds = page.get_by_role("group", name="Ground", exact=True)
+        with self.one_change():
+            grounds.get_by_role("button", name="colour", exact=True).click()
+        self.fold("Shadow")
+        with self.one_change():
+            self.button("standing", exact=True).click()
+        with self.one_change():
+            self.button("add a cast shadow").click()
+        with self.one_change():
+            self.type_in("Distance, typed", "240")
+        self.button("Undo").click()
+        expect(self.field("Distance, typed")).to_have_value("72")
+        self.step("Text & badges")
+        with self.one_change():
+            self.button("Headline", exact=True).click()
+        page.keyboard.press("Escape")
+        self.fold("Place and effects")
+        with self.one_change():
+            self.button("middle", exact=True).click()
+        with self.one_change():
+            self.type_in("Letter colour, typed", "000000")
+        with self.one_change():
+            page.get_by_label("behind the subject").check()
+        picture = self.exported("JPEG").astype(int)
+        dark = picture.max(axis=2) < 40
+        rows, columns = dark.shape
+        beside = np.hstack([dark[:, : int(0.2 * columns)], dark[:, int(0.8 * columns) :]])
+        self.assertGreater(beside.sum(), 1000)
+        body = picture[int(0.5 * rows), int(0.3 * columns) : int(0.45 * columns)]
+        self.assertGreater(body.min(axis=1).mean(), 60)  # the bird's pale breast is whole
+
     def test_own_outlines_are_kept_and_used_on_another_photo(self):
         page = self.page
         self.start()
@@ -303,7 +338,7 @@ class OutlineTest(CutOutBrowserTest):
         self.box(0.19, 0.31, 0.79, 0.81)
         grounds = page.get_by_role("group", name="Ground", exact=True)
         grounds.get_by_role("button", name="colour", exact=True).click()
-        self.button("white", exact=True).click()
+        page.get_by_role("group", name="Ready-made outlines").get_by_text("white").click()
         warning = page.locator(".docket").get_by_text(re.compile("The outline hardly shows"))
         expect(warning).to_be_visible()
         with self.one_change():

@@ -32,7 +32,7 @@ const CAST_LENGTHS = [
 ] as const
 const CONTACT_LENGTHS = [
   { name: 'height', label: 'Height', most: 0.3 },
-  { name: 'softness', label: 'Its softness', most: 0.3 },
+  { name: 'softness', label: 'Fade', most: 0.3 },
 ] as const
 
 const bench = useBench()
@@ -122,7 +122,7 @@ function changeContact(fields: Partial<ContactShadow>): Edit {
       @change="(px) => bench.slide(changeContact({ [row.name]: px / short }))"
     />
     <SliderRow
-      label="Its opacity"
+      label="Strength"
       :value="100 * shadow.contact.opacity"
       :min="1"
       :max="100"
@@ -131,7 +131,7 @@ function changeContact(fields: Partial<ContactShadow>): Edit {
     />
   </template>
   <SliderRow
-    label="From the photo"
+    label="In the photo"
     title="How much of the shadow in the photo is kept"
     :value="100 * shadow.own"
     :max="100"
