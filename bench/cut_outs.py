@@ -10,6 +10,8 @@ from lucky_margin.core.document import (
     AsCropped,
     Border,
     Box,
+    CastShadow,
+    ContactShadow,
     CutOut,
     Finish,
     Gradient,
@@ -17,6 +19,7 @@ from lucky_margin.core.document import (
     SolidColour,
     Stroke,
     SubjectOutline,
+    SubjectShadow,
 )
 from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
@@ -32,7 +35,8 @@ def cut_out_figures(_: ExitStack) -> Iterator[Figure]:
     sources = MemorySources({SHA: decode(DEMO_PHOTO.read_bytes())})
     picture = render(_scene(framed(), sources))
     works = {
-        "outline slider to preview, two outlines, gradient": (_outline(sources), "8"),
+        "outline slider to preview, two outlines, shadow, gradient": (_outline(sources), "8"),
+        "shadow slider to preview, two outlines, shadow, gradient": (_shadow(sources), "8"),
         "a stroke to the new edge": (_stroke(sources), "0.4 s"),
         "finding a subject": (_finding(sources), "1.5 s"),
     }
@@ -59,15 +63,28 @@ def _scene(finish: Finish, sources: MemorySources) -> Scene:
 
 def _outline(sources: MemorySources) -> Work:
     widths = cycle([0.01 + 0.0005 * step for step in range(20)])
-    finish = framed().model_copy(update={"cut_out": MUG, "backdrop": Gradient()})
 
     def move() -> None:
-        inner = SubjectOutline(width=next(widths))
-        lines = (SubjectOutline(width=0.008, gap=0.03, colour="#1E2A2F"), inner)
-        now = finish.model_copy(update={"outlines": Outlines(lines=lines)})
-        jpeg(render(_scene(now, sources)))
+        jpeg(render(_scene(_surrounded(width=next(widths)), sources)))
 
     return move
+
+
+def _shadow(sources: MemorySources) -> Work:
+    distances = cycle([0.02 + 0.001 * step for step in range(20)])
+
+    def move() -> None:
+        jpeg(render(_scene(_surrounded(distance=next(distances)), sources)))
+
+    return move
+
+
+def _surrounded(width: float = 0.01, distance: float = 0.03) -> Finish:
+    """A subject with two outlines and both shadows on a gradient."""
+    lines = (SubjectOutline(width=0.008, gap=0.03, colour="#1E2A2F"), SubjectOutline(width=width))
+    shadow = SubjectShadow(cast=CastShadow(distance=distance), contact=ContactShadow())
+    around = {"backdrop": Gradient(), "outlines": Outlines(lines=lines), "subject_shadow": shadow}
+    return framed().model_copy(update={"cut_out": MUG, **around})
 
 
 def _stroke(sources: MemorySources) -> Work:

@@ -150,15 +150,15 @@ STORIES = (
             SetSubjectShadow(
                 changes=SubjectShadowChanges(cast=CastShadow(angle=165, distance=0.05, opacity=0.4))
             ),
-            AddText(purpose="headline", text="NEW BIRD"),
+            AddText(purpose="headline", text="JUST" + 17 * " " + "FIRED"),
             _words(
                 "text-1",
                 family="anton",
                 weight=400,
-                size=0.42,
+                size=0.21,
                 wrap=None,
-                colour="#B8401A",
-                anchor=MarginAnchor(x=0.5, y=0.42).model_dump(),
+                colour="#4A1608",
+                anchor=MarginAnchor(x=0.5, y=0.62).model_dump(),
                 shadow=None,
                 behind=True,
             ),

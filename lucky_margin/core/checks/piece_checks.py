@@ -20,6 +20,7 @@ from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.render.calm import calm_places_of
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.layers import behind_subject
+from lucky_margin.core.render.pieces import sprite_on
 from lucky_margin.core.render.render import render
 from lucky_margin.core.render.subject_alpha import alpha_near_subject
 from lucky_margin.core.sampling.srgb import decode
@@ -36,7 +37,7 @@ MOST_OF_FOCUS = 0.12
 """Share of the focus box that words may cover."""
 
 MOST_HIDDEN = 0.5
-"""Share of their box that the subject may hide of words behind it."""
+"""Share of their letters that the subject may hide of words behind it."""
 
 HIDDEN_SIDE = 480
 """Longest side of the picture on which that is measured."""
@@ -201,16 +202,16 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
 
 
 def _hidden(laid: LaidPiece, scene: Scene) -> Check | None:
-    """How much of the words' box the subject before it hides."""
+    """How much of the words the subject before them hides."""
     width, height = scene.sides
     grid = Grid.of(width, height, min(1.0, HIDDEN_SIDE / max(width, height)), None)
-    box = laid.bounds.scaled(grid.scale_x, grid.scale_y)
-    left, top = max(0, round(box.left)), max(0, round(box.top))
-    wide = min(grid.columns, round(box.right)) - left
-    high = min(grid.rows, round(box.bottom)) - top
-    if wide < 1 or high < 1:
+    sprite = sprite_on(laid, grid, scene.sources, "fill")
+    letters = sprite.pixels[:, :, 3].astype(np.float32)
+    rows, columns = letters.shape
+    if not letters.any():
         return None
-    share = float(alpha_near_subject(scene, grid, (left, top, wide, high)).mean())
+    subject = alpha_near_subject(scene, grid, (sprite.left, sprite.top, columns, rows))
+    share = float((letters * subject).sum() / letters.sum())
     if share <= MOST_HIDDEN:
         return None
     text = f"The subject hides {100 * share:.0f}\N{NO-BREAK SPACE}% of {_name(laid)}."

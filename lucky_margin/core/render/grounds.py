@@ -44,7 +44,10 @@ def fill_of(ground: Ground, scene: Scene, grid: Grid) -> Fill:
         case SolidColour():
             return ground.colour
         case Gradient():
-            return gradient_over(ground, grid.columns, grid.rows, grid.region)
+            return scene.sources.cache.get_or_make(
+                ("gradient", ground, grid.columns, grid.rows, grid.region),
+                lambda: gradient_over(ground, grid.columns, grid.rows, grid.region),
+            )
         case BlurredPhoto():
             return _blurred(ground, scene, grid) if scene.finish.photo else None
         case ThisPhoto():

@@ -26,6 +26,12 @@ def alpha_near_subject(scene: Scene, grid: Grid, part: Region) -> Floats:
     return alpha
 
 
+def room_for(reach: float) -> int:
+    """How far around the subject to look for something that reaches so far from it, in the grid's
+    pixels: in large steps, so that what is made there serves while it is made larger."""
+    return int(2 ** math.ceil(math.log2(reach + 2)))
+
+
 def where_seen(part: Region, grid: Grid) -> Part:
     """Where in the grid's region a part of its whole picture lies."""
     (first_x, last_x), (first_y, last_y) = _shared(part, grid)

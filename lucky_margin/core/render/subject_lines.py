@@ -1,6 +1,5 @@
 """The lines round a scene's subject, and what a stroke changed of it, on any grid."""
 
-import math
 from collections.abc import Iterator
 
 import cv2
@@ -16,6 +15,7 @@ from lucky_margin.core.render.subject_alpha import (
     alpha_near_subject,
     in_part,
     part_round_subject,
+    room_for,
     where_seen,
 )
 from lucky_margin.core.sampling import place
@@ -86,8 +86,7 @@ def _near_subject(scene: Scene, grid: Grid, reach: float) -> tuple[Floats, tuple
     and no line runs along where the size cuts the subject.
     """
     photo, mapping = shown_photo(scene), scene.mapping(grid.to_full)
-    pixels = reach * min(scene.sides) * max(grid.scale_x, grid.scale_y) + 2
-    beyond = 2 ** math.ceil(math.log2(pixels))  # so that a wider line needs no new distances
+    beyond = room_for(reach * min(scene.sides) * max(grid.scale_x, grid.scale_y))
     part = part_round_subject(scene, grid, beyond)
     along_cuts = scene.outlines.along_cuts
 

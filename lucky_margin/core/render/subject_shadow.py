@@ -17,6 +17,7 @@ from lucky_margin.core.render.subject_alpha import (
     alpha_near_subject,
     in_part,
     part_round_subject,
+    room_for,
     where_seen,
 )
 from lucky_margin.core.sampling import place
@@ -91,14 +92,10 @@ def _contact(shadow: ContactShadow, scene: Scene, grid: Grid) -> Mask:
     (_, top), (_, foot) = to_grid(box.left, box.top), to_grid(box.right, box.bottom)
     standing = max(STANDING * (foot - top), 1e-6)
     reach = height + SPREAD * deviation
-    line = foot - part_round_subject(scene, grid, _reach(reach))[1]
+    line = foot - part_round_subject(scene, grid, room_for(reach))[1]
     flat = height / standing
     flattened = np.array([[1, 0, 0], [0, flat, line + BEFORE * height - flat * line]])
     return _laid(scene, grid, flattened, reach, deviation, (line - standing, line))
-
-
-def _reach(pixels: float) -> int:
-    return math.ceil(pixels) + 2
 
 
 def _laid(
@@ -111,7 +108,7 @@ def _laid(
 ) -> Mask:
     """The subject's alpha after a mapping of its part of the grid, and a blur; of what lies above
     ``rows`` nothing, from there on more and more."""
-    beyond = _reach(reach)
+    beyond = room_for(reach)
     part = part_round_subject(scene, grid, beyond)
 
     def make() -> Mask:
