@@ -150,6 +150,18 @@ class OwnShadowTest(unittest.TestCase):
         self.assertLess(np.abs(found - true)[ground & (true > 0.05)].mean(), 0.02)
         self.assertLess(found[ground & (true < 0.002)].max() * 255, 2)
 
+    def test_past_the_photos_edges_there_is_none(self):
+        photo = np.rint(255 * self.photo()[0][:, :280]).astype(np.uint8)  # through the shadow
+        box = SetSubject(boxes=(Box(left=0.45, top=0.2, width=0.45, height=0.5),))
+        white = SolidColour(colour="#FFFFFF")
+        finish = finish_of(backdrop=white, subject_shadow=SubjectShadow(own=1))
+        sources = sources_of(photo)
+        scene = scene_of(apply_edit(scene_of(finish, sources), box).finish, sources)
+        past = SetWindow(window=Box(left=100, top=0, width=400, height=300))
+        picture = render(scene_of(apply_edit(scene, past).finish, sources))
+        self.assertLess(picture[195, 170:178].max(), 230)
+        self.assertEqual(picture[:, 182:].min(), 255)
+
     def test_an_even_ground_has_none(self):
         photo = np.full((100, 100, 3), 0.7, np.float32)
         matte = np.zeros((100, 100), np.uint8)

@@ -165,9 +165,9 @@ def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
 def _people(guess: Floats, within: Mask) -> Floats:
     """What the network for people adds to the evidence, 0 everywhere if there seem to be none."""
     inside_box, around = guess[within], guess[~within]
-    certain, unsure = certainty(inside_box)
-    if around.size and inside_box.mean() - around.mean() < STANDS_OUT:
+    if not inside_box.size or (around.size and inside_box.mean() - around.mean() < STANDS_OUT):
         return np.zeros_like(guess)
+    certain, unsure = certainty(inside_box)
     trust = np.clip((certain - SOME) / (MANY - SOME), 0, 1)
     trust *= np.clip((BLIND - unsure) / (BLIND - HAZY), 0, 1)
     return np.asarray(PEOPLE_WEIGHT * trust * _log_odds(np.clip(guess, 0.02, 0.98)), np.float32)

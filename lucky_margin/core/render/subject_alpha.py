@@ -22,7 +22,7 @@ def alpha_near_subject(scene: Scene, grid: Grid, part: Region) -> Floats:
     alpha = placed(shown_photo(scene), mapping, part)[:, :, 3].astype(np.float32)
     alpha /= np.float32(255)
     if not scene.frame.covers:
-        alpha *= _on_photo(scene, mapping, part)
+        alpha *= on_photo(scene, mapping, part)
     return alpha
 
 
@@ -74,7 +74,7 @@ def part_round_subject(scene: Scene, grid: Grid, beyond: int) -> Region:
     return (*low, max(1, high[0] - low[0]), max(1, high[1] - low[1]))
 
 
-def _on_photo(scene: Scene, mapping: Affine, part: Region) -> Floats:
+def on_photo(scene: Scene, mapping: Affine, part: Region) -> Floats:
     """How far (0..1) each pixel of a part lies on the photo, which sampling takes to go on past its
     edges."""
     left, top, width, height = part

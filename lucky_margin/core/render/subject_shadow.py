@@ -16,6 +16,7 @@ from lucky_margin.core.render.shown import shown_photo, turned_subject_box
 from lucky_margin.core.render.subject_alpha import (
     alpha_near_subject,
     in_part,
+    on_photo,
     part_round_subject,
     room_for,
     where_seen,
@@ -67,8 +68,11 @@ def _own(scene: Scene, grid: Grid) -> Mask:
     black = np.zeros((rows, columns, 4), np.uint8)
     black[:, :, 3] = shadow
     onto_shadow = scaling(columns / scene.facts.width, rows / scene.facts.height)
-    mapping = onto_shadow.after(scene.mapping(grid.to_full))
-    return np.ascontiguousarray(place(black, mapping, grid.region)[:, :, 3])
+    mapping = scene.mapping(grid.to_full)
+    mask = place(black, onto_shadow.after(mapping), grid.region)[:, :, 3]
+    if scene.frame.covers:
+        return np.ascontiguousarray(mask)
+    return np.asarray(np.rint(mask * on_photo(scene, mapping, grid.region)), np.uint8)
 
 
 def _cast(shadow: CastShadow, scene: Scene, grid: Grid) -> Mask:
