@@ -1,6 +1,6 @@
 """Run all tests: ``python -m tests [NAME...]``; the last line counts them.
 
-Three processes share the work. The tests of the browser, which mostly wait, run beside all others,
+Two processes share the work. The tests of the browser, which mostly wait, run beside all others,
 and when those are done, beside each other.
 """
 
@@ -25,7 +25,7 @@ def parts() -> list[list[str]]:
 
 def main(names: list[str]) -> int:
     passed = failed = skipped = 0
-    with ProcessPoolExecutor(3, get_context("spawn")) as pool:
+    with ProcessPoolExecutor(2, get_context("spawn")) as pool:
         jobs = [pool.submit(run, part) for part in ([names] if names else parts())]
         for job in as_completed(jobs):
             outcome = job.result()
