@@ -4,6 +4,7 @@ import itertools
 import math
 import unittest
 
+import cv2
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -393,6 +394,23 @@ class DrawnTest(unittest.TestCase):
         np.testing.assert_allclose(out[100, 180], (10, 200, 30), atol=2)
         np.testing.assert_array_equal(out[100, 120], (120, 120, 120))
         np.testing.assert_array_equal(out[100 + 22, 180], (120, 120, 120))
+
+    def test_a_line_goes_round_what_a_transparent_picture_shows(self):
+        disc = np.zeros((120, 120, 4), np.uint8)
+        cv2.circle(disc, (60, 60), 40, (10, 200, 30, 255), -1, cv2.LINE_AA)
+        facts = PhotoFacts(width=120, height=120, file_format="PNG", bits=8, has_alpha=True)
+        sources = MemorySources({**GREY._photos, LOGO: DecodedPhoto(disc, facts)})
+        # 120 px of a short side of 200: drawn one to one, the line 10 px wide.
+        piece = PicturePiece(
+            id="p", sha256=LOGO, ratio=1, width=0.6, stroke="#FF0000", stroke_width=0.05
+        )
+        out = self.drawn(piece, sources=sources).astype(int)
+        red = (out[:, :, 0] > 200) & (out[:, :, 1] < 90)
+        ring = np.pi * (50.5**2 - 40.5**2)
+        self.assertAlmostEqual(red.sum() / ring, 1, delta=0.06)
+        np.testing.assert_allclose(out[100, 150], (10, 200, 30), atol=2)
+        np.testing.assert_array_equal(out[45, 95], (120, 120, 120))  # a corner of its box
+        self.assertTrue(red[100, 150 + 45] and not red[100, 150 + 54])
 
     def test_previews_and_regions_show_what_the_export_will_have(self):
         sources = demo_sources("mugs-window.jpg")

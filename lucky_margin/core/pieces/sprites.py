@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 import skia
 
+from lucky_margin.core.contour import calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import (
     BadgePiece,
     BlendMode,
@@ -25,6 +26,12 @@ Part = Literal["all", "all but the fill", "fill"]
 
 _BEYOND = 0.5
 """Of the picture's sides: how far around it a sprite is drawn."""
+
+
+CALM = 0.006
+"""Over how much of its longer side a line round a picture evens out hair and grass."""
+
+_SAMPLING = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
 @dataclass(frozen=True, eq=False)
@@ -91,8 +98,12 @@ def _draw(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: 
 def _draw_copy(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: Part) -> None:
     piece = laid.piece
     if piece.kind == "picture":
-        _draw_picture(canvas, laid, picture)
-        _draw_line(canvas, laid, piece)
+        if picture is not None and _follows_alpha(laid, picture):
+            _draw_line_round(canvas, laid, piece, picture)
+            _draw_picture(canvas, laid, picture)
+        else:
+            _draw_picture(canvas, laid, picture)
+            _draw_line(canvas, laid, piece)
     elif piece.kind == "badge":
         if piece.colour:
             canvas.drawPath(laid.outline, _paint(piece.colour))
@@ -115,6 +126,34 @@ def _draw_line(canvas: skia.Canvas, laid: LaidPiece, piece: BadgePiece | Picture
     if piece.stroke and piece.stroke_width:
         path = laid.outline or _box_path(laid)
         canvas.drawPath(path, _line(piece.stroke, piece.stroke_width * laid.short_side))
+
+
+def _follows_alpha(laid: LaidPiece, picture: Picture8) -> bool:
+    """Whether a picture's line goes round what it shows: it is cut to no form, and not opaque."""
+    return not laid.outline and picture.shape[2] == 4 and bool(picture[:, :, 3].min() < 255)
+
+
+def _draw_line_round(
+    canvas: skia.Canvas, laid: LaidPiece, piece: PicturePiece, picture: Picture8
+) -> None:
+    """The line round what a picture shows, under it; measured in the picture's own pixels."""
+    if not piece.stroke or not piece.stroke_width:
+        return
+    covered = _covering(laid, *picture.shape[:2])
+    scale = covered.width() / picture.shape[1]
+    width = piece.stroke_width * laid.short_side / scale
+    pad = math.ceil(width) + 2
+    alpha = np.pad(picture[:, :, 3], pad).astype(np.float32) / np.float32(255)
+    distance = distance_to_contour(calmed(alpha, CALM * max(alpha.shape)), width)
+    mask = line_mask(distance, gap=0, width=width, softness=0, strength=1, inside=False)
+    line = np.empty((*mask.shape, 4), np.uint8)
+    line[:, :, :3], line[:, :, 3] = rgb_of(piece.stroke), mask
+    canvas.drawImageRect(
+        skia.Image.fromarray(line, skia.kRGBA_8888_ColorType, skia.kUnpremul_AlphaType),
+        covered.makeOutset(pad * scale, pad * scale),
+        _SAMPLING,
+        skia.Paint(AntiAlias=True),
+    )
 
 
 def _box_path(laid: LaidPiece) -> skia.Path:
@@ -179,9 +218,8 @@ def _draw_picture(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None
     canvas.save()
     if laid.outline:
         canvas.clipPath(laid.outline, skia.ClipOp.kIntersect, True)
-    sampling = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
     canvas.drawImageRect(
-        image, _covering(laid, *picture.shape[:2]), sampling, skia.Paint(AntiAlias=True)
+        image, _covering(laid, *picture.shape[:2]), _SAMPLING, skia.Paint(AntiAlias=True)
     )
     canvas.restore()
 
