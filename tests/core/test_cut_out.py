@@ -3,11 +3,13 @@
 import hashlib
 import re
 import unittest
+from dataclasses import replace
 
 import cv2
 import numpy as np
 
 from lucky_margin.core.cut_out import (
+    VERSION,
     after_stroke,
     box_of,
     coverage,
@@ -179,6 +181,21 @@ class FindingTest(unittest.TestCase):
     def test_a_disc_on_a_plain_ground_is_found_to_the_pixel(self):
         found = matte(cut(disc_photo(), ROUND_DISC))
         self.assertLess(np.abs(found - disc()).mean(), 0.004)
+
+    def test_a_newer_version_changes_nothing_before_it_is_asked(self):
+        """What an earlier version found is kept under its number."""
+        scene = cut(disc_photo(), ROUND_DISC)
+        older = scene.finish.cut_out.model_copy(update={"found_by": VERSION - 1})
+        old_photo = replace(shown_photo(scene), cut_out=older)
+        nothing = np.zeros((240, 240), np.uint8)
+        scene.sources.derived(old_photo._derived_key("matte", old_photo._digest), lambda: nothing)
+        self.assertEqual(old_photo.matte().max(), 0)
+        self.assertGreater(old_photo.level(0).shape[2], 3)
+        self.assertEqual(old_photo.level(0)[:, :, 3].max(), 0)
+        old = scene_of(scene.finish.model_copy(update={"cut_out": older}), scene.sources)
+        again = scene_of(apply_edit(old, ROUND_DISC).finish, scene.sources)
+        self.assertEqual(again.cut_out.found_by, VERSION)
+        self.assertEqual(matte(again).max(), 1)
 
     def test_the_same_photo_gives_the_same_matte(self):
         one, other = (matte(cut(disc_photo(), ROUND_DISC)) for _ in range(2))

@@ -14,7 +14,8 @@ from lucky_margin.core.types import AnyPicture
 Floats = NDArray[np.float32]
 
 VERSION = 2
-"""Of what is found; raised whenever the same photo and strokes give another alpha."""
+"""Of what is found; raised whenever the same photo and box give another alpha. A finish names the
+one that was asked (``CutOut.found_by``)."""
 
 WORKING_SIDE = 1600
 """Longest side at which edges are found, in pixels."""

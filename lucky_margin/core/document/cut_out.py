@@ -58,8 +58,9 @@ class CutOut(Value):
     """The subject cut out of the photo, so that the backdrop shows behind it.
 
     ``boxes`` (photo space, 0..1) hold one subject each; without any, what stands out is found.
-    A ``mask`` is taken instead of what is found. A subject that ``stands_out`` is not cut by the
-    upper half of the shape, as a head above a round picture.
+    A ``mask`` is taken instead of what is found. ``found_by`` is the version of the finding that
+    was asked, so that a newer one changes nothing before it is asked too. A subject that
+    ``stands_out`` is not cut by the upper half of the shape, as a head above a round picture.
     """
 
     on: bool = False
@@ -68,6 +69,7 @@ class CutOut(Value):
     strokes: Annotated[tuple[Stroke, ...], Field(max_length=MOST_STROKES)] = ()
     edge: SubjectEdge = SubjectEdge()
     stands_out: bool = False
+    found_by: int = Field(default=1, ge=1)
 
     @model_validator(mode="after")
     def _boxes_inside_the_photo(self) -> "CutOut":

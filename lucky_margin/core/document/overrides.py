@@ -81,7 +81,7 @@ class ToneChanges(changes_of(Tone), Changes):  # type: ignore[misc]
     """Overrides of the photo's brightness and colour."""
 
 
-_FOR_ALL_SIZES = ("boxes", "mask", "strokes", "edge")
+_FOR_ALL_SIZES = ("boxes", "mask", "strokes", "edge", "found_by")
 
 
 class CutOutChanges(changes_of(CutOut, leave_out=_FOR_ALL_SIZES), Changes):  # type: ignore[misc]

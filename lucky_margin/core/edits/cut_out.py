@@ -6,6 +6,7 @@ import cv2
 import numpy as np
 from pydantic import Field
 
+from lucky_margin.core.cut_out import VERSION as FINDING_VERSION
 from lucky_margin.core.document import (
     MOST_STROKE_POINTS,
     MOST_STROKES,
@@ -41,7 +42,9 @@ class SetSubject(EditBase):
 def set_subject(scene: Scene, edit: SetSubject) -> Edited:
     """The cut-out switched on, for all sizes."""
     strokes = scene.finish.cut_out.strokes if edit.keep_strokes else ()
-    return _with_cut_out(scene, boxes=edit.boxes, mask=None, strokes=strokes)
+    return _with_cut_out(
+        scene, boxes=edit.boxes, mask=None, strokes=strokes, found_by=FINDING_VERSION
+    )
 
 
 class DrawSubject(EditBase):

@@ -86,12 +86,12 @@ class ShownPhoto:
     def matte(self) -> Matte:
         """What was found of the subject, or is found now."""
         assert self.cut_out is not None
-        key = DerivedKey("matte", self.sha256, (self._inputs,), cutting.VERSION)
+        key = self._derived_key("matte", self._digest)
         return self.sources.derived(key, self._found)
 
     def own_shadow(self) -> Mask:
         """The shadow that the subject throws in the photo, at the matte's sides."""
-        key = DerivedKey("own-shadow", self.sha256, (self._inputs,), cutting.VERSION)
+        key = self._derived_key("own-shadow", self._digest)
         return self.sources.derived(key, lambda: cutting.own_shadow(self.working, self.matte()))
 
     def fringe_colours(self) -> FringeColours:
@@ -124,7 +124,7 @@ class ShownPhoto:
         assert self.cut_out is not None
         boxes = self.cut_out.boxes
         so_far = hashlib.sha256(repr((boxes, place)).encode())
-        key = DerivedKey("evidence", self.sha256, (so_far.hexdigest()[:16],), cutting.VERSION)
+        key = self._derived_key("evidence", so_far.hexdigest()[:16])
 
         def make() -> Evidence:
             looked_for = boxes or self.candidates()[:1]
@@ -138,7 +138,7 @@ class ShownPhoto:
 
     def _after(self, evidence: Evidence, stroke: Stroke, place: Box, so_far: str) -> Evidence:
         return self.sources.cache.get_or_make(
-            ("evidence", self.sha256, so_far),
+            ("evidence", self.sha256, so_far, self.cut_out and self.cut_out.found_by),
             lambda: cutting.after_stroke(evidence, stroke, place),
         )
 
@@ -171,11 +171,23 @@ class ShownPhoto:
             ("working", self.sha256), lambda: cutting.working_picture(self._to_look_at())
         )
 
+    def _derived_key(self, kind: str, inputs: str) -> DerivedKey:
+        """What is kept on disk is named with the version that was asked to find the subject: while
+        it is there, no newer one takes its place."""
+        assert self.cut_out is not None
+        return DerivedKey(kind, self.sha256, (inputs,), self.cut_out.found_by)
+
     @cached_property
-    def _inputs(self) -> str:
+    def _inputs(self) -> Hashable:
+        """All that the matte depends on, besides the photo."""
+        assert self.cut_out is not None
+        return self._digest, self.cut_out.found_by
+
+    @cached_property
+    def _digest(self) -> str:
         """A digest of all that the cut-out says of the subject."""
         assert self.cut_out is not None
-        said = self.cut_out.model_dump_json(exclude={"on", "stands_out"})
+        said = self.cut_out.model_dump_json(exclude={"on", "stands_out", "found_by"})
         return hashlib.sha256(said.encode()).hexdigest()[:32]
 
 
