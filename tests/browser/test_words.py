@@ -278,6 +278,19 @@ class ReadingTest(WordsBrowserTest):
             border.get_by_role("button", name="#12AB34, recent").click()
         expect(self.field("Border colour, typed")).to_have_value("#12AB34")
 
+    def test_first_words_wait_for_the_photos_colours(self):
+        page, held = self.page, []
+        page.route("**/api/bench/palette/*", lambda route: held.append(route))
+        self.open_finish_of("mugs-window.jpg")
+        self.step("Text & badges")
+        self.button("Headline", exact=True).click()
+        self.wait_until(lambda: held)
+        held[0].continue_()
+        page.unroute("**/api/bench/palette/*")
+        expect(page.get_by_label("Words of the text")).to_be_focused()
+        page.keyboard.press("Escape")
+        expect(self.field("Letter colour, typed")).not_to_have_value("#FFFFFF")
+
     def test_words_over_the_focus_are_moved_beside_it_by_their_check(self):
         page = self.page
         self.open_finish_of("mugs-window.jpg")

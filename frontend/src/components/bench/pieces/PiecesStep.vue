@@ -42,7 +42,7 @@ const offering = ref<Offer | null>(null)
 const chosen = computed(() => selection.only)
 
 const addText = async (purpose: Purpose) => {
-  await add({ kind: 'add_text', purpose, text: '', palette: swatches.ofPhoto })
+  await add({ kind: 'add_text', purpose, text: '', palette: await swatches.whenKnown() })
   if (selection.only) selection.write(selection.only.id)
 }
 
