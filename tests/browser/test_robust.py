@@ -192,6 +192,27 @@ class KeptDraftTest(BrowserTest):
         self.wait_until(lambda: self.kept() == [])
 
 
+class SavingMeanwhileTest(BrowserTest):
+    def test_the_file_is_that_of_a_change_made_while_it_was_waited_for(self):
+        page, held = self.page, []
+        self.open_finish_of("bowl-top.jpg")
+        self.step("Export")
+        formats = page.get_by_role("group", name="Format")
+        page.route("**/weigh", lambda route: held.append(route))
+        with self.one_change():
+            formats.get_by_role("button", name="PNG").click()
+        self.wait_until(lambda: len(held) == 1)
+        with page.expect_download() as caught:
+            page.get_by_role("button", name="Save this size").click()
+            with self.one_change():
+                formats.get_by_role("button", name="WebP").click()
+            self.wait_until(lambda: len(held) == 2)
+            held[0].continue_()
+            page.wait_for_timeout(500)  # time to go wrong in
+            held[1].continue_()
+        self.assertTrue(caught.value.suggested_filename.endswith(".webp"))
+
+
 class ClosingTest(BrowserTest):
     def test_no_picture_is_kept_in_memory_after_the_bench_is_left(self):
         page = self.page
@@ -209,6 +230,18 @@ class ClosingTest(BrowserTest):
             page.get_by_role("button", name="Shelf").click()
             expect(page.get_by_role("heading", name="Photos")).to_be_visible()
             self.wait_until(lambda: page.evaluate("openUrls.size") == 0)
+
+
+class QuickTypingTest(BrowserTest):
+    def test_a_dialog_that_opens_slowly_takes_no_focus_back(self):
+        page = self.page
+        self.open_finish_of("bowl-top.jpg")
+        page.get_by_role("button", name="+ size").click()
+        page.get_by_label("Search sizes").fill("avatar")
+        found = page.get_by_role("button", name=re.compile("^Round avatar"))
+        found.focus()
+        page.wait_for_timeout(600)  # the dialog has faded in
+        expect(found).to_be_focused()
 
 
 class DialogTest(BrowserTest):

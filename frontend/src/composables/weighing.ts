@@ -71,8 +71,15 @@ export function useWeighing() {
   )
   onScopeDispose(stop)
 
-  /** Resolves when the file that was asked for last is made, or could not be. */
-  const settled = () => underWay
+  /** The file that was asked for last, once it is made; null if it could not be. */
+  async function settled(): Promise<WeighedFile | null> {
+    let awaited
+    do {
+      awaited = underWay
+      await awaited
+    } while (awaited !== underWay) // another one was asked for meanwhile
+    return weighed.value
+  }
 
   return { weighed, progress, settled }
 }

@@ -1,6 +1,6 @@
 """Drawing what is dragged to lines near it, along one axis."""
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 
 from lucky_margin.core.document import Box
 from lucky_margin.core.edits.edited import Guide
@@ -13,7 +13,7 @@ def ends_and_middle(start: float, length: float) -> tuple[float, float, float]:
 
 
 def snapped(
-    start: float, length: float, lines: Iterable[float], reach: float
+    start: float, length: float, lines: Sequence[float], reach: float
 ) -> tuple[float, float | None]:
     """The way to the nearest of ``lines`` within ``reach`` of an end or the middle of something
     ``length`` long that begins at ``start``, and that line; 0 and None without one."""
@@ -23,7 +23,7 @@ def snapped(
 
 
 def snapped_box(
-    box: Box, across: Iterable[float], down: Iterable[float], reach: float, output: Output
+    box: Box, across: Sequence[float], down: Sequence[float], reach: float, output: Output
 ) -> tuple[float, float, list[Guide]]:
     """How far a box (output pixels) is drawn to lines ``across`` the output and ``down`` it, and
     the guides that show to which; nothing without a ``reach``."""

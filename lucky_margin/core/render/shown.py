@@ -133,13 +133,13 @@ class ShownPhoto:
         evidence: Evidence = self.sources.derived(key, make)
         for stroke in cutting.deciding_strokes(self.cut_out):
             so_far.update(stroke.model_dump_json().encode())
-            evidence = self._after(evidence, stroke, place, so_far.hexdigest())
+            after = ("evidence", self.sha256, so_far.hexdigest(), self.cut_out.found_by)
+            evidence = self._after(evidence, stroke, place, after)
         return evidence
 
-    def _after(self, evidence: Evidence, stroke: Stroke, place: Box, so_far: str) -> Evidence:
+    def _after(self, evidence: Evidence, stroke: Stroke, place: Box, key: Hashable) -> Evidence:
         return self.sources.cache.get_or_make(
-            ("evidence", self.sha256, so_far, self.cut_out and self.cut_out.found_by),
-            lambda: cutting.after_stroke(evidence, stroke, place),
+            key, lambda: cutting.after_stroke(evidence, stroke, place)
         )
 
     def _to_look_at(self) -> AnyPicture:

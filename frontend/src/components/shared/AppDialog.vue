@@ -13,8 +13,10 @@ const content = useTemplateRef<HTMLElement>('content')
 
 useOpenDialog(open)
 
-/** A dialog that asks for something opens with the cursor in its first field. */
+/** A dialog that asks for something opens with the cursor in its first field, unless someone has
+ * gone on meanwhile. */
 function goToField(): void {
+  if (content.value?.contains(document.activeElement)) return
   const field = content.value?.querySelector<HTMLInputElement>(FIELDS)
   field?.focus()
   field?.select()

@@ -17,8 +17,8 @@ const props = defineProps<{
   weighed: WeighedFile | null
   /** The share that is done while the file takes long to make. */
   progress: number | null
-  /** Resolves when the file that was asked for last is made. */
-  settled: () => Promise<void>
+  /** The file that was asked for last, once it is made; null if it could not be. */
+  settled: () => Promise<WeighedFile | null>
 }>()
 
 const bench = useBench()
@@ -48,8 +48,7 @@ async function save(): Promise<void> {
   try {
     if (!(await bench.settle()) || !bench.saved) return
     await nextTick() // so that what was just saved is asked for
-    await props.settled()
-    const file = props.weighed
+    const file = await props.settled()
     if (!file) return
     const wanted = { revision: bench.saved.revision, size_id: bench.sizeId, sha256: file.sha256 }
     const exported = await post<Exported>(`/finishes/${bench.saved.id}/exports`, wanted)
