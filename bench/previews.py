@@ -6,7 +6,15 @@ from itertools import count, cycle
 
 from bench.figure import Figure, Work
 from bench.material import DEMO_PHOTO, MARK, PIECES, SHA, framed, jpeg
-from lucky_margin.core.document import Area, EllipseMask, Finish, PieceChanges, Tone, Wash
+from lucky_margin.core.document import (
+    Area,
+    EllipseMask,
+    Finish,
+    PieceChanges,
+    SubjectAreaMask,
+    Tone,
+    Wash,
+)
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.photos import decode
@@ -21,9 +29,11 @@ def preview_figures(_: ExitStack) -> Iterator[Figure]:
     sources = MemorySources({SHA: decode(DEMO_PHOTO.read_bytes())})
     picture = render(_scene(framed(), sources))
     area = Area(masks=(EllipseMask(),), exposure=0.3, saturation=20)
+    around_subject = Area(masks=(SubjectAreaMask(inverted=True),), exposure=-0.5)
     tones = {
         "exposure slider to preview, exposure alone": Tone(),
         "the same with an area and a wash": Tone(areas=(area,), washes=(Wash(),)),
+        "the same with all but the subject darkened": Tone(areas=(around_subject,)),
         "the same with shadows, contrast, muted_colours": Tone(
             shadows=30, contrast=15, muted_colours=20
         ),

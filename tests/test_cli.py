@@ -121,6 +121,16 @@ class CutOutCommandTest(CommandTest):
         self.assertGreater(green.sum(), 100)
         self.assertFalse(green[64:136, 64:136].any())
 
+    def test_the_background_alone_is_greyed(self):
+        photo = np.full((200, 200, 3), (90, 110, 150), np.uint8)
+        photo[60:140, 60:140] = (200, 40, 30)
+        self.photo.write_bytes(encoded(photo))
+        code, err = self.finish("--area", "background:saturation=-100,exposure=-0.5,feather=4")
+        self.assertEqual((code, err), (0, ""))
+        out = np.asarray(opened(self.out).convert("RGB")).astype(int)
+        self.assertEqual(tuple(out[100, 100]), (200, 40, 30))
+        self.assertLess(np.ptp(out[:50], axis=2).max(), 3)
+
     def test_a_mask_is_taken_as_it_is(self):
         mask = self.folder / "mask.png"
         white = np.zeros((20, 20, 3), np.uint8)
@@ -157,6 +167,9 @@ class CutOutCommandTest(CommandTest):
             (("--text", "A", "--text-behind"), "--text-behind needs --cut-out or --mask"),
             (("--shadow", "soft"), "--shadow needs --cut-out or --mask"),
             (("--save-mask", "m.png"), "--save-mask needs --cut-out or --mask"),
+            (("--area", "sky:exposure=1"), "--area is written like"),
+            (("--area", "subject:blur=1"), "--area knows exposure"),
+            (("--area", "subject:exposure=9"), "exposure"),
             (("--cut-out", "here"), "--cut-out needs 4 numbers"),
             (("--cut-out", "auto", "--crop-to-subject", "5%", "--trim"), "leave --trim"),
             (("--cut-out", "auto", "--outline", "2%:wide"), "--outline is written like"),

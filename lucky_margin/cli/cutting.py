@@ -8,13 +8,16 @@ from typing import Any
 from lucky_margin.cli import values
 from lucky_margin.core.checks.cut_out_checks import subject as subject_check
 from lucky_margin.core.document import (
+    Area,
     Box,
     CastShadow,
     ContactShadow,
     Outlines,
+    SubjectAreaMask,
     SubjectOutline,
     SubjectShadow,
 )
+from lucky_margin.core.document.areas import AREA_SETTINGS
 from lucky_margin.core.edits import Edit
 from lucky_margin.core.edits.cut_out import SetSubject, SetSubjectMask
 from lucky_margin.core.errors import BadInput
@@ -27,6 +30,11 @@ SHADOWS: dict[str, dict[str, Any]] = {
     "photo": {"own": 1.0},
 }
 """By the option's words: its shape to one side, under its foot, and the one in the photo."""
+
+AREAS = {"subject": False, "background": True}
+"""By the option's words: whether it is all but the subject."""
+
+AREA_EXAMPLE = "background:saturation=-100,feather=20"
 
 OUTLINE_EXAMPLE = "2%:#FFFFFF:soft=30%:gap=1%"
 
@@ -55,6 +63,13 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         action="append",
         choices=list(SHADOWS),
         help="a shadow of the subject on its ground; several times for several",
+    )
+    finish.add_argument(
+        "--area",
+        action="append",
+        metavar="WHERE:NAME=N,...",
+        help="light and colour of the subject or the background alone, cut out or not, such as "
+        f"{AREA_EXAMPLE} (feather in photo pixels); several times for several",
     )
     finish.add_argument(
         "--crop-to-subject", metavar="N%%", help="the subject with so much room around it"
@@ -101,8 +116,19 @@ def shadow(chosen: argparse.Namespace) -> SubjectShadow:
     return SubjectShadow(**fields)
 
 
+def areas(chosen: argparse.Namespace, scene: Scene) -> tuple[Area, ...]:
+    """The parts of the photo that are asked for.
+
+    Raises:
+        BadInput: one can't be read.
+    """
+    long_side = max(scene.facts.width, scene.facts.height)
+    return tuple(_area(text, long_side) for text in chosen.area or ())
+
+
 def cutting_edits(chosen: argparse.Namespace, scene: Scene, mask: str | None) -> Iterator[Edit]:
-    """The edit that cuts the subject out; ``mask`` is the SHA-256 of the mask's picture."""
+    """The edit that cuts the subject out, or only finds it where nothing but areas need it;
+    ``mask`` is the SHA-256 of the mask's picture."""
     if mask is not None:
         yield SetSubjectMask(mask=mask)
     elif chosen.cut_out == ["auto"]:
@@ -111,6 +137,10 @@ def cutting_edits(chosen: argparse.Namespace, scene: Scene, mask: str | None) ->
             yield proposal.edit
     elif chosen.cut_out:
         yield SetSubject(boxes=tuple(_box(text) for text in chosen.cut_out))
+    elif chosen.area:
+        found = subject_proposal(scene, cut_out=False)
+        if found.edit is not None:
+            yield found.edit
 
 
 def placing(chosen: argparse.Namespace, scene: Scene) -> Proposal | None:
@@ -131,6 +161,20 @@ def _box(text: str) -> Box:
     if not (0 <= left < right <= 1 and 0 <= top < bottom <= 1):
         raise BadInput(f"--cut-out needs left < right and top < bottom, 0 to 1, not “{text}”.")
     return Box(left=left, top=top, width=right - left, height=bottom - top)
+
+
+def _area(text: str, long_side: int) -> Area:
+    where, _, numbers = text.partition(":")
+    if where not in AREAS or not numbers:
+        raise BadInput(f"--area is written like {AREA_EXAMPLE}, not “{text}”.")
+    found = values.settings(numbers, (*AREA_SETTINGS, *_EDGE), "--area")
+    edge = {name: found.pop(name) / long_side for name in _EDGE if name in found}
+    mask = SubjectAreaMask.model_validate({"inverted": AREAS[where], **edge})
+    return Area.model_validate({"masks": (mask,), **found})
+
+
+_EDGE = ("shift", "feather")
+"""Of an area; in photo pixels."""
 
 
 def _outline(text: str) -> SubjectOutline:

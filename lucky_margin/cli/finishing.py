@@ -109,7 +109,9 @@ def _finish_photo(
     finish = _fresh(path.stem[:120], digest, chosen, image_format)
     for proposal in _proposals_for_all(finish, chosen, sources):
         finish = _taken(proposal, Scene(finish, finish.sizes[0], sources))
-    finish = finish.model_copy(update={"tone": _tone(chosen, finish.tone, look)})
+    tone = _tone(chosen, finish.tone, look)
+    areas = cutting.areas(chosen, Scene(finish, finish.sizes[0], sources))
+    finish = finish.model_copy(update={"tone": tone.model_copy(update={"areas": areas})})
     for edit in cutting.cutting_edits(chosen, Scene(finish, finish.sizes[0], sources), mask):
         finish = apply_edit(Scene(finish, finish.sizes[0], sources), edit).finish
     for size in finish.sizes:

@@ -1,6 +1,7 @@
 """What people type after an option, as values."""
 
 import re
+from collections.abc import Sequence
 from hashlib import sha256
 from pathlib import Path
 
@@ -137,15 +138,23 @@ def tone(text: str) -> ToneChanges:
     Raises:
         BadInput: a setting is not known or has no number.
     """
-    settings = {}
+    return ToneChanges.model_validate(settings(text, TONE_SETTINGS, "--tone"))
+
+
+def settings(text: str, known: Sequence[str], option: str) -> dict[str, float]:
+    """Numbers by their names, such as ``exposure=0.5,highlights=-30``.
+
+    Raises:
+        BadInput: a name is not known or has no number; the message names the ``option``.
+    """
+    found = {}
     for part in text.split(","):
         name, _, number = part.partition("=")
         name = name.strip().replace("-", "_")
-        if name not in TONE_SETTINGS:
-            known = ", ".join(TONE_SETTINGS)
-            raise BadInput(f"--tone knows {known}, not “{name}”.")
-        settings[name] = numbers(number, "=", 1, f"--tone {name}", f"{name}=20")[0]
-    return ToneChanges.model_validate(settings)
+        if name not in known:
+            raise BadInput(f"{option} knows {', '.join(known)}, not “{name}”.")
+        found[name] = numbers(number, "=", 1, f"{option} {name}", f"{name}=20")[0]
+    return found
 
 
 def look(text: str) -> tuple[LookUse, dict[str, ColourTable]]:

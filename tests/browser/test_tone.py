@@ -279,6 +279,23 @@ class PartsTest(ToneBrowserTest):
             areas.get_by_role("button", name="remove area").click()
         expect(page.get_by_role("img", name="The finished picture")).to_be_visible()
 
+    def test_the_background_loses_its_colour_and_the_subject_keeps_it(self):
+        page = self.page
+        self.start("bowl-top.jpg")
+        self.fold("Areas")
+        areas = self.part("Areas")
+        areas.get_by_role("button", name="dark background").hover()
+        expect(areas.locator("legend")).to_have_count(0)
+        areas.get_by_role("button", name="colour on the subject only").click()
+        expect(areas.locator("legend")).to_have_text(["all but the subject"])
+        docket = page.get_by_role("region", name="Docket")
+        expect(docket.get_by_role("switch", name=re.compile("Cut-out"))).not_to_be_checked()
+        self.set_in(areas, "Feather", 20)
+        after = self.after()
+        self.assertLess(np.ptp(after[:10], axis=2).max(), 12)
+        middle = np.s_[98:112, 205:218]
+        np.testing.assert_allclose(after[middle], self.before[middle], atol=6)
+
     def test_a_wash_is_picked_made_richer_and_tried_in_every_mode(self):
         page = self.page
         self.start("mugs-window.jpg")

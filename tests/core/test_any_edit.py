@@ -67,6 +67,7 @@ masks = st.one_of(
     kind("ellipse", centre=spots, radius_x=fractions, angle=any_number),
     kind("light", low=st.floats(-5, 105), softness=fractions),
     kind("hue", hue=any_number, reach=st.floats(0, 200)),
+    kind("subject", shift=fractions, feather=fractions, inverted=st.booleans()),
 )
 areas = st.fixed_dictionaries(
     {
@@ -104,7 +105,7 @@ grounds = st.one_of(
     kind("gradient", angle=any_number),
     kind("blurred", blur=fractions),
 )
-mask_kinds = st.sampled_from(["band", "ellipse", "light", "hue"])
+mask_kinds = st.sampled_from(["band", "ellipse", "light", "hue", "subject"])
 tone_grips = st.sampled_from(["start", "middle", "end", "right", "below"])
 few = st.integers(-1, 2)
 piece_id = st.sampled_from(["text-1", "badge-1", "picture-1", "mark-1", "text-9"])
@@ -215,7 +216,12 @@ edit("drag_margin", by=any_number)
 edit("set_turn", changes=turns)
 edit("set_tone", changes=tones)
 edit("add_wash")
-edit("add_area", mask=mask_kinds)
+edit(
+    "add_area",
+    mask=mask_kinds,
+    inverted=st.booleans(),
+    settings=st.dictionaries(st.sampled_from(["exposure", "tint", "blur"]), any_number),
+)
 edit("add_mask", number=st.integers(-1, 3), mask=mask_kinds)
 edit("pick_for_mask", number=few, mask=few, colour=st.sampled_from(["#3366CC", "#000000"]))
 edit("drag_wash", number=few, grip=tone_grips, dx=any_number, dy=any_number)

@@ -16,20 +16,23 @@ export const useFinding = defineStore('finding', () => {
   const progress = ref<number | null>(null)
   let stopping = new AbortController()
 
-  /** Find the subject, or the next one, and cut it out. */
-  async function find(): Promise<void> {
+  /** Find the subject, or the next one, and cut it out, or only say what it is. Whether it came to
+   * an end. */
+  async function find({ cutOut = true } = {}): Promise<boolean> {
     cancel()
     const { signal } = (stopping = new AbortController())
     progress.value = 0
     try {
       const { edit, message } = await runJob<Proposal>(
-        () => bench.ask<JobTold>('/bench/subject', { channel: `${TAB}-subject` }),
+        () => bench.ask<JobTold>('/bench/subject', { channel: `${TAB}-subject`, cut_out: cutOut }),
         { signal, progress: (share) => (progress.value = share) },
       )
       if (edit) await bench.edit(edit)
       notices.say(message)
+      return true
     } catch (error) {
       if (!(error instanceof Cancelled)) notices.tell(error)
+      return false
     } finally {
       if (stopping.signal === signal) progress.value = null
     }

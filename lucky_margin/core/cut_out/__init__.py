@@ -28,6 +28,7 @@ from lucky_margin.core.cut_out.subject import (
     fringe_colours,
     matte_of,
     subject_picture,
+    with_other_edge,
 )
 
 __all__ = [
@@ -52,6 +53,7 @@ __all__ = [
     "subject_candidates",
     "subject_picture",
     "warm_up",
+    "with_other_edge",
     "working_picture",
 ]
 

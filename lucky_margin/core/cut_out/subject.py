@@ -10,6 +10,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.blurring import blurred
+from lucky_margin.core.contour import distance_to_contour
 from lucky_margin.core.cut_out.edges import (
     Part,
     blocks_with_edges,
@@ -38,6 +40,20 @@ less, noise would be blown up."""
 def matte_of(alpha: Floats) -> Matte:
     """Coverage (0..1) as a matte."""
     return np.asarray(np.rint(255 * np.clip(alpha, 0, 1)), np.uint8)
+
+
+def with_other_edge(matte: Matte, shift: float, feather: float) -> Matte:
+    """A matte with its edge moved out by ``shift``, or in, and fading over ``feather``; both in its
+    long sides."""
+    if shift == 0 and feather == 0:
+        return matte
+    long_side = max(matte.shape)
+    cover = matte.astype(np.float32) / np.float32(255)
+    if shift:
+        by = shift * long_side
+        cover = np.clip(by + 0.5 - distance_to_contour(cover, abs(by) + 1), 0, 1)
+    # A Gaussian changes by 95 % within two standard deviations to either side.
+    return matte_of(blurred(cover, feather * long_side / 4))
 
 
 def fringe_colours(working: Floats, matte: Matte) -> FringeColours:

@@ -8,6 +8,7 @@ from lucky_margin.core.document.areas import (
     EllipseMask,
     HueMask,
     LightMask,
+    SubjectAreaMask,
 )
 from lucky_margin.core.document.cut_out import (
     MOST_OUTLINES,
@@ -256,6 +257,7 @@ __all__ = [
     "StockLook",
     "Stop",
     "Stroke",
+    "SubjectAreaMask",
     "SubjectEdge",
     "SubjectMask",
     "SubjectOutline",

@@ -1,6 +1,6 @@
 """Areas: local changes of light and colour under soft masks. They live in photo space."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
 from pydantic import Field, StringConstraints
 
@@ -53,7 +53,22 @@ class HueMask(Value):
     softness: Percent = 50
 
 
-AreaMask = Annotated[BandMask | EllipseMask | LightMask | HueMask, Field(discriminator="kind")]
+class SubjectAreaMask(Value):
+    """The subject of the photo, whether or not it is cut out; inverted, all but the subject.
+
+    ``shift`` moves its edge out (above 0) or in, and ``feather`` is how wide it fades out; both in
+    the photo's long sides.
+    """
+
+    kind: Literal["subject"] = "subject"
+    inverted: bool = False
+    shift: float = Field(default=0, ge=-0.05, le=0.05)
+    feather: float = Field(default=0, ge=0, le=0.2)
+
+
+AreaMask = Annotated[
+    BandMask | EllipseMask | LightMask | HueMask | SubjectAreaMask, Field(discriminator="kind")
+]
 
 
 class Area(Value):
@@ -85,7 +100,7 @@ class Area(Value):
         return self.on and self.strength > 0 and changed
 
 
-AREA_SETTINGS = (
+AreaSetting = Literal[
     "exposure",
     "contrast",
     "highlights",
@@ -94,4 +109,5 @@ AREA_SETTINGS = (
     "tint",
     "saturation",
     "muted_colours",
-)
+]
+AREA_SETTINGS: tuple[AreaSetting, ...] = get_args(AreaSetting)

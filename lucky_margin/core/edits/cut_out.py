@@ -31,20 +31,28 @@ POINT_TOLERANCE = 0.5 / 2048
 
 class SetSubject(EditBase):
     """Cut these subjects out, each in a box in photo space; without any, what stands out. Strokes
-    are dropped unless they are to be kept."""
+    are dropped unless they are to be kept. With ``cut_out`` false it is only said what the subject
+    is, for the areas of tone."""
 
     kind: Literal["set_subject"] = "set_subject"
     boxes: Annotated[tuple[Box, ...], Field(max_length=MOST_SUBJECTS)] = ()
     keep_strokes: bool = False
+    cut_out: bool = True
 
 
 @carries_out(SetSubject)
 def set_subject(scene: Scene, edit: SetSubject) -> Edited:
-    """The cut-out switched on, for all sizes."""
-    strokes = scene.finish.cut_out.strokes if edit.keep_strokes else ()
-    return _with_cut_out(
-        scene, boxes=edit.boxes, mask=None, strokes=strokes, found_by=FINDING_VERSION
-    )
+    """Another subject, cut out on all sizes, or wherever it is already."""
+    found = {
+        "boxes": edit.boxes,
+        "mask": None,
+        "strokes": scene.finish.cut_out.strokes if edit.keep_strokes else (),
+        "found_by": FINDING_VERSION,
+    }
+    if edit.cut_out:
+        return _with_cut_out(scene, **found)
+    cut_out = scene.finish.cut_out.model_copy(update=found)
+    return Edited.of(scene, scene.finish.model_copy(update={"cut_out": cut_out}))
 
 
 class DrawSubject(EditBase):

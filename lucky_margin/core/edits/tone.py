@@ -4,9 +4,11 @@ All live in photo space; the screen speaks in output pixels.
 """
 
 import math
+from collections.abc import Callable
 from typing import Any, Literal
 
 import numpy as np
+from pydantic import Field
 
 from lucky_margin.core import oklab
 from lucky_margin.core.document import (
@@ -18,12 +20,13 @@ from lucky_margin.core.document import (
     HueMask,
     LightMask,
     PhotoPoint,
+    SubjectAreaMask,
     Tone,
     ToneChanges,
     Wash,
     rgb_of,
 )
-from lucky_margin.core.document.areas import MOST_MASKS
+from lucky_margin.core.document.areas import MOST_MASKS, AreaSetting
 from lucky_margin.core.document.tone import MOST_AREAS, MOST_WASHES
 from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.registry import EditBase, MaskKind, ToneGrip, carries_out
@@ -39,6 +42,13 @@ LIGHT_REACH = 14.0
 """OKLab lightness (0..100) to either side of a picked one."""
 
 _SMALLEST = 0.005
+
+_PLACELESS: dict[str, Callable[[], AreaMask]] = {
+    "light": LightMask,
+    "hue": HueMask,
+    "subject": SubjectAreaMask,
+}
+"""Masks that are nowhere in particular."""
 
 
 class AddWash(EditBase):
@@ -61,20 +71,29 @@ def add_wash(scene: Scene, edit: AddWash) -> Edited:
 
 
 class AddArea(EditBase):
-    """Add an area under a mask of this kind."""
+    """Add an area under a mask of this kind, or under all but that, with some of its light and
+    colour set."""
 
     kind: Literal["add_area"] = "add_area"
     mask: MaskKind
+    inverted: bool = False
+    settings: dict[AreaSetting, float] = Field(default_factory=dict)
     only_this_size: bool = False
 
 
 @carries_out(AddArea)
 def add_area(scene: Scene, edit: AddArea) -> Edited:
-    """An area of one mask that lies in what is shown."""
+    """An area of one mask that lies in what is shown.
+
+    Raises:
+        BadInput: there are too many.
+        pydantic.ValidationError: a setting is out of range.
+    """
     areas = _tone(scene).areas
     if len(areas) >= MOST_AREAS:
         raise BadInput(f"A tone has {MOST_AREAS} areas at most; change one of them.")
-    area = Area(masks=(_fresh_mask(scene, edit.mask),))
+    mask = changed(_fresh_mask(scene, edit.mask), inverted=edit.inverted)
+    area = Area.model_validate({"masks": (mask,), **edit.settings})
     return _with(scene, edit.only_this_size, areas=(*areas, area))
 
 
@@ -207,7 +226,7 @@ def _fresh_mask(scene: Scene, kind: str) -> AreaMask:
         centre = _spot(scene, middle, output.height / 2)
         radius = min(max(radius, _SMALLEST), 3)
         return EllipseMask(centre=centre, radius_x=radius, radius_y=radius)
-    return LightMask() if kind == "light" else HueMask()
+    return _PLACELESS[kind]()
 
 
 def _spot(scene: Scene, x: float, y: float) -> PhotoPoint:

@@ -19,7 +19,7 @@ def mask_file(scene: Scene) -> bytes:
         NotFound: the photo is not known.
     """
     photo = shown_photo(scene)
-    if photo.cut_out is None:
+    if photo.shows != "subject":
         raise BadInput("Nothing is cut out yet; find the subject first.")
     buffer = io.BytesIO()
     Image.fromarray(as_8_bits(photo.level(0))[:, :, 3]).save(buffer, "PNG")

@@ -80,9 +80,10 @@ def focus_proposal(scene: Scene) -> Proposal:
     )
 
 
-def subject_proposal(scene: Scene) -> Proposal:
+def subject_proposal(scene: Scene, *, cut_out: bool = True) -> Proposal:
     """The box in which a subject is looked for, and the edit that cuts it out: the focus box where
-    one is set, then what stands out; the next candidate when one is cut out already.
+    one is set, then what stands out; the next candidate when one is cut out already. The edit of
+    one that is not to be ``cut_out`` only says what the subject is.
 
     Raises:
         NotFound: the photo is not known.
@@ -91,12 +92,13 @@ def subject_proposal(scene: Scene) -> Proposal:
     if photo.brings_own:
         return Proposal(
             message="This photo is cut out already; its transparency is taken.",
-            edit=SetSubject(keep_strokes=True),
+            edit=SetSubject(keep_strokes=True, cut_out=cut_out),
         )
     focus, now = scene.finish.focus, scene.cut_out
     candidates = [focus.box] if focus and focus.box else photo.candidates()
-    found = [(box,) for box in candidates]
-    next_one = found.index(now.boxes) + 1 if now.on and now.boxes in found else 0
+    found: list[tuple[Box, ...]] = [(box,) for box in candidates]
+    was_seen = (now.on or not cut_out) and now.boxes in found
+    next_one = found.index(now.boxes) + 1 if was_seen else 0
     boxes = found[next_one % len(found)]
     message = (
         f"This is subject {next_one % len(found) + 1} of {len(found)}; find again for the next."
@@ -104,17 +106,17 @@ def subject_proposal(scene: Scene) -> Proposal:
         else ""
     )
     turned = scene.photo.turned_box(boxes[0].scaled(scene.facts.width, scene.facts.height))
-    return Proposal(message=message, box=turned, edit=SetSubject(boxes=boxes))
+    return Proposal(message=message, box=turned, edit=SetSubject(boxes=boxes, cut_out=cut_out))
 
 
-def found_subject(scene: Scene, progress: Progress = untold) -> Proposal:
+def found_subject(scene: Scene, progress: Progress = untold, *, cut_out: bool = True) -> Proposal:
     """``subject_proposal``, with its subject found already, so that taking it shows it at once.
 
     Raises:
         NotFound: the photo is not known.
         Cancelled: by ``progress``.
     """
-    proposal = subject_proposal(scene)
+    proposal = subject_proposal(scene, cut_out=cut_out)
     progress(LOOKED_AROUND)
     if proposal.edit is not None:
         finish = apply_edit(scene, proposal.edit).finish

@@ -90,7 +90,7 @@ def _stock(ground: StockBackdrop, scene: Scene, grid: Grid) -> Picture8:
 def _this_photo(ground: ThisPhoto, scene: Scene, grid: Grid) -> Picture8:
     """The photo with the scene's tone where it lies; blurred, it is filled behind the subject."""
     photo = shown_photo(scene)
-    blur = ground.blur if photo.cut_out is not None else 0.0
+    blur = ground.blur if photo.shows == "subject" else 0.0
     laid_photo = under(photo.behind(blur) if blur else photo.whole, scene, scene.tone, grid)
     return toned_down(laid_photo, ground.grey, ground.light)
 

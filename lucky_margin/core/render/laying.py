@@ -1,6 +1,6 @@
 """Laying photos under a picture, from the copy that has just enough pixels."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -24,6 +24,8 @@ from lucky_margin.core.tone import (
     needs_bases,
     needs_detail,
     needs_regions,
+    set_areas,
+    subject_edges,
     toned,
     with_look,
     with_table,
@@ -47,6 +49,16 @@ def placed(photo: ShownPhoto, mapping: Affine, region: Region) -> Picture8:
         return place(copy, onto_copy, region)
 
     return photo.sources.cache.get_or_make(("placed", photo.key, mapping, region), make)
+
+
+def placed_cover(cover: Mask, photo: ShownPhoto, mapping: Affine, region: Region) -> Mask:
+    """What a plane over all of ``photo`` says (0..255), of any sides, under ``region`` of a picture
+    under whose pixels ``mapping`` lays the photo."""
+    rows, columns = cover.shape
+    black = np.zeros((rows, columns, 4), np.uint8)
+    black[:, :, 3] = cover
+    onto_plane = scaling(columns / photo.facts.width, rows / photo.facts.height)
+    return np.ascontiguousarray(place(black, onto_plane.after(mapping), region)[:, :, 3])
 
 
 def under(photo: ShownPhoto, scene: Scene, tone: Tone, grid: Grid) -> Picture8:
@@ -104,19 +116,53 @@ class _Strips:
         if tone.fade.amount and tone.fade.colour is None and picture.shape[2] == 3:
             opaque = np.full(picture.shape[:2], 65_535, np.uint16)
             picture = np.dstack([picture, opaque])
-        lines = self._lines(region, cache) if needs_bases(tone) else None
-        return toned(picture, tone, on_photo=self._on_photo(), lines=lines, origin=region[:2])
+        return toned(
+            picture,
+            tone,
+            on_photo=self._on_photo(),
+            lines=self._lines(region, cache) if needs_bases(tone) else None,
+            subject=self._subject(set_areas(tone), region, cache),
+            origin=region[:2],
+        )
 
     def area(self, area: Area, region: Region) -> Mask:
         """What of ``region`` lies in one of the tone's areas."""
+        cache = self.photo.sources.cache
         coverage = area_coverage(
-            self._fine(region, self.photo.sources.cache),
+            self._fine(region, cache),
             area,
             on_photo=self._on_photo(),
-            lines=self._lines(region, self.photo.sources.cache) if needs_regions(area) else None,
+            lines=self._lines(region, cache) if needs_regions(area) else None,
+            subject=self._subject([area], region, cache),
             origin=region[:2],
         )
         return np.rint(255 * coverage).astype(np.uint8)
+
+    def _subject(
+        self, areas: Sequence[Area], region: Region, cache: PictureCache
+    ) -> NDArray[np.float32]:
+        """What the subject covers under ``region``, at each of the edges that areas ask for."""
+        planes = [self._covered(*edge, region, cache) for edge in subject_edges(areas)]
+        return np.array(planes, np.float32).reshape(-1, region[3], region[2])
+
+    def _covered(
+        self, shift: float, feather: float, region: Region, cache: PictureCache
+    ) -> NDArray[np.float32]:
+        """All of what is cut out is subject, and nothing of what is behind it."""
+        photo = self.photo
+        if photo.shows != "all":
+            return np.full(region[:1:-1], photo.shows == "subject", np.float32)
+
+        def make() -> NDArray[np.float32]:
+            if shift == 0 and feather == 0:
+                subject, onto_subject = pick_level(photo.subject_alone, self.mapping)
+                cover = place(subject, onto_subject, region)[:, :, 3]
+            else:
+                cover = placed_cover(photo.covered(shift, feather), photo, self.mapping, region)
+            return np.asarray(cover, np.float32) / np.float32(255)
+
+        key = ("laid subject", photo.subject_alone.key, shift, feather, self.mapping, region)
+        return cache.get_or_make(key, make)
 
     def _on_photo(self) -> OnPhoto:
         facts = self.photo.facts

@@ -1,9 +1,10 @@
-"""The photo as a size shows it: whole, or only its subject."""
+"""The photo as a size shows it: whole, only its subject, or what is behind that."""
 
 import hashlib
 from collections.abc import Hashable
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Literal
 
 import cv2
 import numpy as np
@@ -22,23 +23,26 @@ from lucky_margin.core.types import AnyPicture, Mask
 
 @dataclass(frozen=True)
 class ShownPhoto:
-    """A photo's halved copies; with a ``cut_out`` those of its subject alone, the rest
-    transparent."""
+    """A photo's halved copies, or those of its subject alone, the rest transparent."""
 
     sha256: str
     sources: Sources
     cut_out: CutOut | None = None
-    blur: float | None = None
-    """Of what is behind the subject, in the photo's long sides; None shows the subject."""
+    """What of it is the subject; None where nobody says."""
+    shows: Literal["all", "subject", "behind"] = "all"
+    blur: float = 0
+    """Of what is behind the subject, in the photo's long sides."""
 
     @cached_property
     def key(self) -> Hashable:
         """What tells it from other photos and other cut-outs."""
-        return self.sha256 if self.cut_out is None else (self.sha256, self._inputs, self.blur)
+        if self.shows == "all":
+            return self.sha256
+        return self.sha256, self._inputs, self.shows, self.blur
 
     def behind(self, blur: float) -> "ShownPhoto":
         """What is behind the subject, filled in where that was, and blurred."""
-        return replace(self, blur=blur)
+        return replace(self, shows="behind", blur=blur)
 
     @property
     def before_last_stroke(self) -> "ShownPhoto":
@@ -50,7 +54,12 @@ class ShownPhoto:
     @property
     def whole(self) -> "ShownPhoto":
         """The photo with all that is on it."""
-        return ShownPhoto(self.sha256, self.sources)
+        return replace(self, shows="all")
+
+    @property
+    def subject_alone(self) -> "ShownPhoto":
+        """What of it is the subject."""
+        return replace(self, shows="subject")
 
     @property
     def facts(self) -> PhotoFacts:
@@ -60,7 +69,7 @@ class ShownPhoto:
     def copy(self, number: int) -> tuple[AnyPicture, Affine]:
         """The picture halved ``number`` times, and the mapping from photo pixels onto it; what is
         blurred is as large as it was made."""
-        if self.blur is None:
+        if self.shows != "behind":
             share = 0.5**number
             return self.level(number), scaling(share, share)
         blurred = self._behind(self.blur)
@@ -70,7 +79,7 @@ class ShownPhoto:
     def level(self, number: int) -> AnyPicture:
         """The picture halved ``number`` times; see ``Sources.level``."""
         copy = self.sources.level(self.sha256, number)
-        if self.cut_out is None:
+        if self.shows == "all":
             return copy
         return self.sources.cache.get_or_make(
             ("subject", self.sha256, self._inputs, number),
@@ -88,6 +97,18 @@ class ShownPhoto:
         assert self.cut_out is not None
         key = self._derived_key("matte", self._digest)
         return self.sources.derived(key, self._found)
+
+    def covered(self, shift: float, feather: float) -> Matte:
+        """How far (0..255) the subject covers each pixel, with its edge moved out by ``shift`` and
+        fading over ``feather`` (both in the photo's long sides)."""
+
+        def make() -> Matte:
+            matte = self.with_own_alpha(self.matte()) if self.facts.has_alpha else self.matte()
+            return cutting.with_other_edge(matte, shift, feather)
+
+        return self.sources.cache.get_or_make(
+            ("covered", self.sha256, self._inputs, shift, feather), make
+        )
 
     def own_shadow(self) -> Mask:
         """The shadow that the subject throws in the photo, at the matte's sides."""
@@ -194,7 +215,8 @@ class ShownPhoto:
 def shown_photo(scene: Scene) -> ShownPhoto:
     """The photo of a scene, its subject alone where the cut-out is on."""
     cut_out = scene.cut_out
-    return ShownPhoto(scene.photo_sha256, scene.sources, cut_out if cut_out.on else None)
+    shows: Literal["all", "subject"] = "subject" if cut_out.on else "all"
+    return ShownPhoto(scene.photo_sha256, scene.sources, cut_out, shows)
 
 
 def seen_coverage(scene: Scene) -> Matte:

@@ -68,7 +68,7 @@ def subject_distance(scene: Scene, grid: Grid, reach: float) -> Floats:
 def changed_by_stroke(scene: Scene, grid: Grid) -> Picture8:
     """What the newest stroke brought or took, in one colour on nothing, over the grid's region."""
     photo = shown_photo(scene)
-    if photo.cut_out is None:
+    if photo.shows != "subject":
         return np.zeros((*grid.sides[::-1], 4), np.uint8)
     matte = photo.matte()
     rows, columns = matte.shape

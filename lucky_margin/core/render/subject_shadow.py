@@ -12,6 +12,7 @@ from lucky_margin.core.affine import scaling
 from lucky_margin.core.blurring import blurred
 from lucky_margin.core.document import CastShadow, ContactShadow
 from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.laying import placed_cover
 from lucky_margin.core.render.shown import shown_photo, turned_subject_box
 from lucky_margin.core.render.subject_alpha import (
     alpha_near_subject,
@@ -21,7 +22,6 @@ from lucky_margin.core.render.subject_alpha import (
     room_for,
     where_seen,
 )
-from lucky_margin.core.sampling import place
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask
 
@@ -63,15 +63,10 @@ def shadows_of_subject(scene: Scene, grid: Grid) -> Iterator[LaidShadow]:
 
 
 def _own(scene: Scene, grid: Grid) -> Mask:
-    shadow = shown_photo(scene).own_shadow()
-    rows, columns = shadow.shape
-    black = np.zeros((rows, columns, 4), np.uint8)
-    black[:, :, 3] = shadow
-    onto_shadow = scaling(columns / scene.facts.width, rows / scene.facts.height)
-    mapping = scene.mapping(grid.to_full)
-    mask = place(black, onto_shadow.after(mapping), grid.region)[:, :, 3]
+    photo, mapping = shown_photo(scene), scene.mapping(grid.to_full)
+    mask = placed_cover(photo.own_shadow(), photo, mapping, grid.region)
     if scene.frame.covers:
-        return np.ascontiguousarray(mask)
+        return mask
     return np.asarray(np.rint(mask * on_photo(scene, mapping, grid.region)), np.uint8)
 
 

@@ -19,8 +19,14 @@ A look's settings, times its strength, are added to the user's before all of thi
 a colour table is laid on the sampled picture first (``cube``).
 """
 
-from lucky_margin.core.tone.apply import area_coverage, needs_bases, toned, toned_values
-from lucky_margin.core.tone.areas import needs_regions
+from lucky_margin.core.tone.apply import (
+    area_coverage,
+    needs_bases,
+    set_areas,
+    toned,
+    toned_values,
+)
+from lucky_margin.core.tone.areas import needs_regions, subject_edges
 from lucky_margin.core.tone.automatic import propose_tone
 from lucky_margin.core.tone.bases import VERSION as BASES_VERSION
 from lucky_margin.core.tone.bases import WORKING_SIDE as BASES_SIDE
@@ -71,6 +77,8 @@ __all__ = [
     "noise_of",
     "propose_tone",
     "read_cube",
+    "set_areas",
+    "subject_edges",
     "toned",
     "toned_values",
     "warm_up",

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from lucky_margin.core.arrays import read_only
 from lucky_margin.core.document import Area, Hues, Tone, rgb_of
 from lucky_margin.core.sampling.srgb import decode_table
-from lucky_margin.core.tone.areas import mask_rows, needs_regions
+from lucky_margin.core.tone.areas import mask_rows, needs_regions, subject_edges
 from lucky_margin.core.tone.curves import STEPS, luminance_curve
 from lucky_margin.core.tone.hues import by_hue
 from lucky_margin.core.tone.kernel import (
@@ -27,16 +27,23 @@ from lucky_margin.core.types import Picture8, Picture16
 
 Floats = NDArray[np.float64]
 Lines = NDArray[np.float32]
+Planes = NDArray[np.float32]
 
 _NO_LINES: Lines = np.zeros((0, 0, 2), np.float32)
+_NO_SUBJECT: Planes = np.zeros((0, 0, 0), np.float32)
 _NO_CURVE: Floats = np.zeros(STEPS + 1)
+
+
+def set_areas(tone: Tone) -> list[Area]:
+    """The areas that change anything."""
+    return [area for area in tone.areas if area.is_set]
 
 
 def needs_bases(tone: Tone) -> bool:
     """Whether anything acts by region."""
     whole = with_look(tone)
     by_region = whole.highlights or whole.shadows or whole.local_contrast
-    return bool(by_region) or any(needs_regions(area) for area in whole.areas if area.is_set)
+    return bool(by_region) or any(needs_regions(area) for area in set_areas(whole))
 
 
 def toned(
@@ -45,18 +52,23 @@ def toned(
     *,
     on_photo: OnPhoto | None = None,
     lines: Lines | None = None,
+    subject: Planes | None = None,
     origin: tuple[int, int] = (0, 0),
 ) -> Picture8:
     """``picture`` (16 bits) with ``tone``, dithered to 8 bits.
 
     ``on_photo`` says where it lies on its photo, which areas and washes need (without, it is the
     whole photo); ``lines`` are the bases laid under it (see ``Bases.laid``), which whatever acts
-    by region needs; ``origin`` is its absolute place in the output.
+    by region needs; ``subject`` is what the subject covers of it (0..1) at each of the edges that
+    areas ask for (see ``subject_edges``), shape (n, height, width); ``origin`` is its absolute
+    place in the output.
+
+    Raises:
+        ValueError: an area asks for the subject and none is given.
     """
     whole = with_look(tone)
-    areas = [area for area in whole.areas if area.is_set]
     place = on_photo or _all_of(picture)
-    layers = _layers(whole, areas, place, lines)
+    layers = _layers(whole, set_areas(whole), place, lines, subject)
     return tone_pixels(read_only(picture), _decode(), layers, _overlays(whole, place), *origin)
 
 
@@ -65,7 +77,7 @@ def toned_values(picture: Picture16, tone: Tone) -> NDArray[np.float32]:
     whole = with_look(tone).model_copy(update={"areas": (), "washes": ()})
     place = _all_of(picture)
     return tone_values(
-        read_only(picture), _decode(), _layers(whole, [], place, None), _overlays(whole, place)
+        read_only(picture), _decode(), _layers(whole, [], place), _overlays(whole, place)
     )
 
 
@@ -75,11 +87,12 @@ def area_coverage(
     *,
     on_photo: OnPhoto,
     lines: Lines | None = None,
+    subject: Planes | None = None,
     origin: tuple[int, int] = (0, 0),
 ) -> NDArray[np.float32]:
     """How much of each pixel of the untouched ``picture`` lies in ``area`` (0..1), shape
     (height, width); the area's strength aside. The rest is as in ``toned``."""
-    layers = _layers(Tone(), [area], on_photo, lines)
+    layers = _layers(Tone(), [area], on_photo, lines, subject)
     return area_shares(read_only(picture), _decode(), layers, 1, *origin)
 
 
@@ -92,7 +105,15 @@ def _decode() -> NDArray[np.float32]:
     return decode_table(np.dtype(np.uint16))
 
 
-def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines | None) -> Layers:
+def _layers(
+    tone: Tone,
+    areas: Sequence[Area],
+    on_photo: OnPhoto,
+    lines: Lines | None = None,
+    subject: Planes | None = None,
+) -> Layers:
+    if len(subject_edges(areas)) > (0 if subject is None else len(subject)):
+        raise ValueError("an area asks for the subject; say what it covers")
     tones = [tone, *(Tone(**area.settings) for area in areas)]
     curves = [luminance_curve(one) for one in tones]
     return Layers(
@@ -109,6 +130,7 @@ def _layers(tone: Tone, areas: Sequence[Area], on_photo: OnPhoto, lines: Lines |
         strength=np.array([1.0, *(area.strength / 100 for area in areas)]),
         masks=mask_rows(areas, on_photo),
         lines=read_only(_NO_LINES if lines is None else lines),
+        subject=read_only(_NO_SUBJECT if subject is None else subject),
     )
 
 

@@ -18,9 +18,10 @@ from lucky_margin.core.sampling.lines import (
     to_8_bits,
 )
 from lucky_margin.core.sampling.vector_maths import FAST, Row, encode, encoded, exp2, log2
+from lucky_margin.core.tone.areas import SUBJECT
 from lucky_margin.core.tone.bases import DARKEST, MIDDLE_GREY
 from lucky_margin.core.tone.curves import STEPS
-from lucky_margin.core.tone.masks import mask_out
+from lucky_margin.core.tone.masks import covered, let_through, narrow
 from lucky_margin.core.tone.oklch import ColourRows, apply_colour
 from lucky_margin.core.tone.overlays import fade, tint, wash
 from lucky_margin.core.tone.rows import (
@@ -74,6 +75,8 @@ class Layers(NamedTuple):
     """See ``areas.mask_rows``; shape (m, MASK_FIELDS)."""
     lines: NDArray[np.float32]
     """The laid bases, shape (height, width, 2), or empty."""
+    subject: NDArray[np.float32]
+    """What the subject covers (0..1), shape (n, height, width); see ``areas.subject_edges``."""
 
 
 class Overlays(NamedTuple):
@@ -185,7 +188,7 @@ def area_shares(
             count = min(BLOCK, width - start)
             block = _block(rows, count)
             _load(picture[j], start, j, decode, layers, block)
-            _share(layer, 1.0, x_origin + start, y_origin + j, layers, block)
+            _share(layer, 1.0, (start, j), (x_origin + start, y_origin + j), layers, block)
             out[j, start : start + count] = block.share
     return out
 
@@ -229,7 +232,7 @@ def _tone(
     copy(block.untouched[2], b)
     _adjust(0, layers, block, r, g, b)
     for layer in range(1, layers.strength.shape[0]):
-        _area(layer, x, y, layers, block)
+        _area(layer, (start, j), (x, y), layers, block)
     into_gamut(r, g, b)
     encode(r)
     encode(g)
@@ -334,9 +337,12 @@ def _scale(was: Row, wanted: Row, r: Row, g: Row, b: Row) -> None:
 
 
 @numba.njit(error_model="numpy")
-def _area(layer: int, x: int, y: int, layers: Layers, block: Block) -> None:
-    """Linear light after one area."""
-    _share(layer, layers.strength[layer], x, y, layers, block)
+def _area(
+    layer: int, first: tuple[int, int], place: tuple[int, int], layers: Layers, block: Block
+) -> None:
+    """Linear light after one area; the block's ``first`` pixel is that of column and row, and lies
+    at ``place`` in absolute picture pixels."""
+    _share(layer, layers.strength[layer], first, place, layers, block)
     if highest(block.share) <= 0.0:
         return
     r, g, b = block.other
@@ -358,14 +364,26 @@ def _add_shares(share: Row, source: Row, target: Row) -> None:
 
 
 @numba.njit(error_model="numpy")
-def _share(layer: int, strength: float, x: int, y: int, layers: Layers, block: Block) -> None:
-    """How much a layer counts at each pixel of the block."""
-    share = block.share
+def _share(
+    layer: int,
+    strength: float,
+    first: tuple[int, int],
+    place: tuple[int, int],
+    layers: Layers,
+    block: Block,
+) -> None:
+    """How much a layer counts at each pixel of the block; the rest is as in ``_area``."""
+    share, part = block.share, block.moved
     for i in range(share.size):
         share[i] = strength
     for row in range(layers.masks.shape[0]):
-        if layers.masks[row, 0] == layer:
-            mask_out(
-                layers.masks[row], x + 0.5, y + 0.5, block.untouched, block.base, block.other,
-                block.moved, share,
-            )  # fmt: skip
+        mask = layers.masks[row]
+        if mask[0] != layer:
+            continue
+        if mask[1] == SUBJECT:
+            covered(layers.subject[int(mask[3]), first[1]], first[0], part)
+        else:
+            let_through(
+                mask, place[0] + 0.5, place[1] + 0.5, block.untouched, block.base, block.other, part
+            )
+        narrow(part, mask[2] > 0, share)

@@ -2,6 +2,7 @@
 
 import numba
 import numpy as np
+from numpy.typing import NDArray
 
 from lucky_margin.core.sampling.vector_maths import FAST, Row, exp2
 from lucky_margin.core.tone.areas import BAND, ELLIPSE, LIGHT
@@ -13,11 +14,12 @@ _MIDDLE_ROOT = MIDDLE_GREY ** (1 / 3)
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
-def mask_out(
+def let_through(
     mask: Row, x: float, y: float, light: tuple[Row, Row, Row], base: Row,
-    scratch: tuple[Row, Row, Row], part: Row, share: Row,
+    scratch: tuple[Row, Row, Row], part: Row,
 ) -> None:  # fmt: skip
-    """``share`` times what one mask lets through of pixels from ``x``, ``y`` (centres) on.
+    """What one mask, of any kind but the subject, lets through of pixels from ``x``, ``y``
+    (centres) on.
 
     ``light`` is their untouched linear light, ``base`` the brightness of their regions (EV).
     """
@@ -32,7 +34,18 @@ def mask_out(
             copy(light[channel], scratch[channel])
         to_lab(scratch[0], scratch[1], scratch[2])
         _hue(mask, scratch[1], scratch[2], part)
-    inverted = mask[2] > 0
+
+
+@numba.njit(error_model="numpy", fastmath=FAST)
+def covered(plane: NDArray[np.float32], start: int, part: Row) -> None:
+    """What the subject covers of pixels from ``start`` on, in one line of its plane."""
+    for i in range(part.size):
+        part[i] = plane[np.uint32(start + i)]
+
+
+@numba.njit(error_model="numpy", fastmath=FAST)
+def narrow(part: Row, inverted: bool, share: Row) -> None:
+    """``share`` times what a mask lets through, or what it does not."""
     for i in range(share.size):
         share[i] *= 1.0 - part[i] if inverted else part[i]
 

@@ -136,11 +136,13 @@ class TrimWanted(InDraft):
 
 
 class FindingWanted(InDraft):
-    """The draft in which to find a subject. Newest wins among requests of one ``channel``."""
+    """The draft in which to find a subject. Newest wins among requests of one ``channel``. One that
+    is not to be ``cut_out`` is only found, for the areas of tone."""
 
     model_config = example(draft=DRAFT, size_id="main", channel="tab-1-subject")
 
     channel: str = Field(max_length=80)
+    cut_out: bool = True
 
 
 class PlacingWanted(InDraft):
@@ -309,7 +311,7 @@ async def find_subject(wanted: FindingWanted, state: AppStateDep) -> JobTold:
     scene = state.scene(wanted)
     job = state.jobs.start(
         f"subject {wanted.channel}",
-        lambda progress: found_subject(scene, progress),
+        lambda progress: found_subject(scene, progress, cut_out=wanted.cut_out),
         memory=bytes_to_draw(scene),
     )
     return await told_soon(job)

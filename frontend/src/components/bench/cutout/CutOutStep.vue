@@ -12,6 +12,7 @@ import GroundField from '../crop/GroundField.vue'
 import { GROUND_WORDS } from '../crop/words'
 import BrushSection from './BrushSection.vue'
 import EdgeSection from './EdgeSection.vue'
+import FindingProgress from './FindingProgress.vue'
 import OutlineSection from './OutlineSection.vue'
 import PlacingSection from './PlacingSection.vue'
 import ShadowSection from './ShadowSection.vue'
@@ -52,7 +53,7 @@ const edgeWords = computed(() => {
 
 <template>
   <div class="buttons">
-    <button v-if="finding.progress === null" type="button" class="action" :class="{ key: !cutOut.isOn }" @click="finding.find">
+    <button v-if="finding.progress === null" type="button" class="action" :class="{ key: !cutOut.isOn }" @click="finding.find()">
       {{ cutOut.isOn ? 'Find again' : 'Find the subject' }}
     </button>
     <button v-else type="button" class="action" @click="finding.cancel">Stop finding</button>
@@ -75,11 +76,11 @@ const edgeWords = computed(() => {
       Add a box
     </button>
   </div>
-  <p v-if="finding.progress !== null" class="message" role="status">
-    Finding the subject
-    <progress :value="finding.progress" max="1"></progress>
-  </p>
+  <FindingProgress v-if="finding.progress !== null" :share="finding.progress" />
   <p v-else-if="cutOut.drawsBox" class="message">{{ boxWords }}</p>
+  <p v-else-if="!cutOut.isOn && bench.document!.cut_out.boxes.length" class="message">
+    The subject is found, but not cut out. Switch this step on to see and mend it.
+  </p>
   <p v-else-if="!cutOut.isOn" class="message">
     The subject is cut out of the photo and stands on another ground. Strokes mend what was missed.
   </p>

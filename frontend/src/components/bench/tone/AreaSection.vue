@@ -4,11 +4,14 @@ import { computed } from 'vue'
 import type { Area, AreaMask, Edit } from '../../../api/types'
 import { useToneParts } from '../../../composables/toneParts'
 import { useBench } from '../../../stores/bench'
+import { useCutOut } from '../../../stores/cutOut'
+import { useFinding } from '../../../stores/finding'
 import { useStage } from '../../../stores/stage'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
+import FindingProgress from '../cutout/FindingProgress.vue'
 import MaskEditor from './MaskEditor.vue'
-import { MASK_NAMES } from './masks'
+import { MASK_NAMES, maskName, READY_AREAS } from './masks'
 import WarmthRow from './WarmthRow.vue'
 
 type MaskKind = AreaMask['kind']
@@ -27,6 +30,8 @@ const NEUTRAL = 6500
 const KINDS = Object.keys(MASK_NAMES) as MaskKind[]
 
 const bench = useBench()
+const cutOut = useCutOut()
+const finding = useFinding()
 const stage = useStage()
 const { parts, number, part, take, set, remove, add } = useToneParts('area')
 
@@ -35,15 +40,44 @@ const choices = computed(() =>
 )
 
 function nameOf({ masks, on }: Area): string {
-  const name = masks.map(({ kind }) => MASK_NAMES[kind]).join(' in ')
+  const name = masks.map(maskName).join(' in ')
   return on ? name : `${name} (off)`
 }
 
-const addArea = (mask: MaskKind) =>
-  add({ kind: 'add_area', mask, only_this_size: bench.onlyThisSize })
+const ready = Object.keys(READY_AREAS).map((key) => ({ key, label: key }))
+/** Behind a cut-out subject, areas show only where the photo itself does. */
+const isUnseen = computed(
+  () =>
+    cutOut.isOn &&
+    bench.here!.backdrop.kind !== 'this_photo' &&
+    !!part.value?.masks.some(({ kind, inverted }) => kind === 'subject' && inverted),
+)
 
-function narrow(mask: MaskKind): Edit {
-  return { kind: 'add_mask', number: number.value, mask, only_this_size: bench.onlyThisSize }
+function areaUnder(mask: MaskKind, inverted = false, settings = {}): Edit {
+  return { kind: 'add_area', mask, inverted, settings, only_this_size: bench.onlyThisSize }
+}
+
+const readyArea = (key: string) => areaUnder('subject', true, READY_AREAS[key])
+
+async function addArea(mask: MaskKind): Promise<void> {
+  if (mask !== 'subject' || (await subjectIsFound())) await add(areaUnder(mask))
+}
+
+async function addReady(key: string): Promise<void> {
+  bench.tryOut = null
+  if (await subjectIsFound()) await add(readyArea(key))
+}
+
+async function narrow(mask: MaskKind): Promise<void> {
+  const which = number.value
+  if (mask === 'subject' && !(await subjectIsFound())) return
+  await bench.edit({ kind: 'add_mask', number: which, mask, only_this_size: bench.onlyThisSize })
+}
+
+/** Whether the subject is known, after it has been looked for if need be. */
+async function subjectIsFound(): Promise<boolean> {
+  const { boxes, mask, strokes } = bench.document!.cut_out
+  return boxes.length > 0 || !!mask || strokes.length > 0 || finding.find({ cutOut: false })
 }
 
 const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1).replace('_', ' ')
@@ -51,12 +85,23 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
 
 <template>
   <div @pointerdown.capture="take()" @focusin="take()">
+    <p class="field-label">Ready-made</p>
+    <ChoiceChips
+      label="Ready-made areas"
+      :choices="ready"
+      :chosen="null"
+      @choose="addReady"
+      @hover="(key) => (bench.tryOut = key === null ? null : readyArea(key))"
+    />
     <p class="field-label">Change a part of the photo: add</p>
     <div class="kinds">
       <button v-for="kind in KINDS" :key="kind" type="button" class="action" @click="addArea(kind)">
         {{ MASK_NAMES[kind] }}
       </button>
     </div>
+    <FindingProgress v-if="finding.progress !== null" :share="finding.progress">
+      <button type="button" class="link" @click="finding.cancel">stop</button>
+    </FindingProgress>
     <template v-if="part">
       <ChoiceChips
         v-if="parts.length > 1"
@@ -87,9 +132,12 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
         :of="(masks) => set({ masks })"
         :masks="part.masks"
       />
+      <p v-if="isUnseen" class="narrow">
+        The photo behind the cut-out subject doesn't show here. Choose “this photo” as its ground to see it.
+      </p>
       <p v-if="part.masks.length < 4" class="narrow">
         and only in
-        <button v-for="kind in KINDS" :key="kind" type="button" class="link" @click="bench.edit(narrow(kind))">
+        <button v-for="kind in KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">
           {{ MASK_NAMES[kind] }}
         </button>
       </p>
@@ -127,7 +175,7 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
 <style scoped>
 .kinds {
   display: grid;
-  grid-template-columns: repeat(4, auto);
+  grid-template-columns: repeat(5, auto);
   gap: 5px;
 }
 

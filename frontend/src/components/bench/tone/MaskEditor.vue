@@ -3,15 +3,18 @@ import { computed } from 'vue'
 
 import type { AreaMask, Edit } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
+import { useCutOut } from '../../../stores/cutOut'
+import { useFinding } from '../../../stores/finding'
 import { useStage } from '../../../stores/stage'
 import SliderRow from '../../shared/SliderRow.vue'
-import { MASK_NAMES } from './masks'
+import { maskName } from './masks'
 
 interface RangeNumber {
   field: string
   label: string
   max: number
-  unit: '%' | '°' | ''
+  min?: number
+  unit: '%' | '°' | 'px' | ''
 }
 
 const props = defineProps<{
@@ -36,14 +39,22 @@ const NUMBERS: Record<AreaMask['kind'], RangeNumber[]> = {
   ],
   hue: [
     { field: 'hue', label: 'Hue', max: 360, unit: '°' },
-    { field: 'reach', label: 'Reach', max: 180, unit: '°' },
+    { field: 'reach', label: 'Reach', min: 1, max: 180, unit: '°' },
     SOFTNESS,
+  ],
+  subject: [
+    { field: 'shift', label: 'Shift', min: -0.05, max: 0.05, unit: 'px' },
+    { field: 'feather', label: 'Feather', max: 0.2, unit: 'px' },
   ],
 }
 
 const bench = useBench()
+const cutOut = useCutOut()
+const finding = useFinding()
 const stage = useStage()
 const isRange = computed(() => props.mask.kind === 'light' || props.mask.kind === 'hue')
+/** Lengths count in the photo's long sides, and are shown in its pixels. */
+const shownScale = (unit: RangeNumber['unit']) => (unit === 'px' ? cutOut.longSide : 1)
 const values = computed(() => props.mask as unknown as Record<string, number>)
 
 function set(fields: Record<string, unknown>): Edit {
@@ -65,26 +76,38 @@ function remove(): void {
 
 <template>
   <fieldset>
-    <legend>{{ MASK_NAMES[mask.kind] }}</legend>
+    <legend>{{ maskName(mask) }}</legend>
     <div class="row">
       <label class="tick">
         <input type="checkbox" :checked="mask.inverted" @change="bench.edit(set({ inverted: !mask.inverted }))" />
         inverted
       </label>
       <button v-if="isRange" type="button" class="link strong" @click="pick">pick from the photo</button>
+      <button
+        v-if="mask.kind === 'subject'"
+        type="button"
+        class="link strong"
+        title="Take the next thing that may be meant"
+        @click="finding.find({ cutOut: cutOut.isOn })"
+      >
+        find again
+      </button>
       <button v-if="!isOnly" type="button" class="link" @click="remove">remove</button>
     </div>
     <SliderRow
-      v-for="{ field, label, max, unit } in NUMBERS[mask.kind]"
+      v-for="{ field, label, min, max, unit } in NUMBERS[mask.kind]"
       :key="field"
       :label="label"
       :unit="unit"
-      :value="values[field]!"
-      :min="field === 'reach' ? 1 : 0"
-      :max="max"
-      @move="(value) => bench.drag(set({ [field]: value }))"
-      @change="(value) => bench.slide(set({ [field]: value }))"
+      :value="values[field]! * shownScale(unit)"
+      :min="Math.round((min ?? 0) * shownScale(unit))"
+      :max="Math.round(max * shownScale(unit))"
+      @move="(value) => bench.drag(set({ [field]: value / shownScale(unit) }))"
+      @change="(value) => bench.slide(set({ [field]: value / shownScale(unit) }))"
     />
+    <p v-if="mask.kind === 'subject'" class="hint">
+      <button type="button" class="link" @click="bench.openStep = 'cut_out'">Cut-out</button> mends it by strokes.
+    </p>
   </fieldset>
 </template>
 
@@ -112,6 +135,12 @@ legend {
 
 .tick {
   margin: 0;
+}
+
+.hint {
+  margin-top: 6px;
+  color: var(--ink-soft);
+  font-size: 12px;
 }
 
 .slider-row {

@@ -1,8 +1,21 @@
-import type { AreaMask } from '../../../api/types'
+import type { Area, AreaMask } from '../../../api/types'
 
 export const MASK_NAMES: Record<AreaMask['kind'], string> = {
   band: 'band',
   ellipse: 'ellipse',
   light: 'lightness',
   hue: 'hue',
+  subject: 'subject',
+}
+
+export function maskName({ kind, inverted }: AreaMask): string {
+  if (kind === 'subject' && inverted) return 'all but the subject'
+  return MASK_NAMES[kind]
+}
+
+/** Light and colour of all but the subject that people often want, by name. */
+export const READY_AREAS: Record<string, Partial<Record<keyof Area, number>>> = {
+  'calm background': { saturation: -35, contrast: -40, highlights: -20 },
+  'dark background': { exposure: -1.4, saturation: -20 },
+  'colour on the subject only': { saturation: -100 },
 }
