@@ -13,7 +13,7 @@ class to a status code (``lucky_margin.web.problems``), the command line to exit
     ├── NotFound                 no such finish, photo, size, revision or export
     ├── Conflict                 right in itself, but not in the present state
     │   ├── StaleSave            somebody saved in between
-    │   ├── PhotoInUse           finishes still refer to the photo
+    │   ├── PhotoInUse           finishes or kept subjects still refer to the photo
     │   └── FileExists           an output file that may not be replaced
     ├── OriginalMissing          the photo's original is not where it was kept
     ├── StorageFull              the disk took no more bytes

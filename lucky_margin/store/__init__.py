@@ -9,8 +9,10 @@ from lucky_margin.core.document import (
     Outlines,
     OwnLook,
     SizePlan,
+    SubjectOfPhoto,
     TableLook,
     UsedMark,
+    UsedSubject,
     upgraded_look,
     upgraded_size_plan,
 )
@@ -43,11 +45,24 @@ __all__ = [
     "Store",
     "TableStore",
     "used",
+    "used_subject",
 ]
 
 
 OwnLookUse = OwnLook | TableLook
 """A look that was saved for reuse."""
+
+
+def used_subject(kept: Kept[SubjectOfPhoto]) -> UsedSubject:
+    """A kept subject as a finish holds it."""
+    subject = kept.value
+    return UsedSubject(
+        id=kept.id,
+        name=kept.name,
+        version=kept.version,
+        cut_out=subject.cut_out,
+        box=subject.box,
+    )
 
 
 def used(mark: Kept[MarkDesign]) -> UsedMark:
@@ -84,6 +99,9 @@ class Store:
         )
         self.own_outlines = KeptStore[Outlines](
             self._database, "outlines", Outlines, "set of outlines"
+        )
+        self.subjects = KeptStore[SubjectOfPhoto](
+            self._database, "subject", SubjectOfPhoto, "subject"
         )
         self.marks = KeptStore[MarkDesign](self._database, "mark", MarkDesign, "mark")
         self.finishes = FinishStore(self._database, self.photos)

@@ -7,7 +7,7 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lucky_margin.core.document import Finish, UsedMark, read_finish, with_mark
+from lucky_margin.core.document import Finish, Used, UsedMark, read_finish, renewed
 from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
 from lucky_margin.core.render import check_sound
@@ -217,30 +217,30 @@ class FinishStore:
             ).fetchone()
             return int(row["total"])
 
-    def count_older_uses(self, mark: UsedMark) -> int:
-        """How many finishes use an earlier version of a kept mark, those in the bin left out."""
+    def count_older_uses(self, used: Used) -> int:
+        """How many finishes use an earlier version of what is kept, those in the bin left out."""
         with self._database.read() as connection:
             row = connection.execute(
                 f"SELECT count(*) AS total FROM ({_OLDER_USES})",
-                {"key": str(mark.id), "version": mark.version},
+                _older_than(used),
             ).fetchone()
             return int(row["total"])
 
-    def using_older_mark(self, mark: UsedMark) -> Sequence[FinishEntry]:
-        """Finishes that use an earlier version of a kept mark, those in the bin left out."""
+    def using_older(self, used: Used) -> Sequence[FinishEntry]:
+        """Finishes that use an earlier version of what is kept, those in the bin left out."""
         with self._database.read() as connection:
-            return _using_older_mark(connection, mark)
+            return _using_older(connection, used)
 
-    def renew_mark(self, mark: UsedMark) -> int:
-        """The mark's present version in every finish that uses an earlier one, a revision in
-        each; how many there were."""
-        renewed = 0
+    def renew(self, used: Used) -> int:
+        """The present version of what is kept in every finish that uses an earlier one, a revision
+        in each; how many there were."""
+        count = 0
         with self._database.write() as connection:
-            for entry in _using_older_mark(connection, mark):
+            for entry in _using_older(connection, used):
                 if entry.document is not None:
-                    self.save(entry.id, entry.etag, with_mark(entry.document, mark))
-                    renewed += 1
-        return renewed
+                    self.save(entry.id, entry.etag, renewed(entry.document, used))
+                    count += 1
+        return count
 
     def set_binned(self, finish_id: str, binned: bool) -> None:
         """Put a finish in the bin, or back on the shelf.
@@ -294,7 +294,7 @@ _SELECT = """
 _OLDER_USES = """
     SELECT DISTINCT finishes.id
     FROM refers_to JOIN finishes ON finishes.head = refers_to.revision_id
-    WHERE refers_to.kind = 'mark' AND refers_to.key = :key AND refers_to.version < :version
+    WHERE refers_to.kind = :kind AND refers_to.key = :key AND refers_to.version < :version
       AND finishes.binned_at IS NULL
 """
 
@@ -312,11 +312,13 @@ def _read(connection: sqlite3.Connection, finish_id: str) -> FinishRecord:
     return _record(_row(connection, finish_id))
 
 
-def _using_older_mark(connection: sqlite3.Connection, mark: UsedMark) -> list[FinishEntry]:
-    rows = connection.execute(
-        f"{_SELECT} WHERE finishes.id IN ({_OLDER_USES})",
-        {"key": str(mark.id), "version": mark.version},
-    )
+def _older_than(used: Used) -> dict[str, str | int]:
+    kind = "mark" if isinstance(used, UsedMark) else "subject"
+    return {"kind": kind, "key": str(used.id), "version": used.version}
+
+
+def _using_older(connection: sqlite3.Connection, used: Used) -> list[FinishEntry]:
+    rows = connection.execute(f"{_SELECT} WHERE finishes.id IN ({_OLDER_USES})", _older_than(used))
     return [_entry(row) for row in rows]
 
 

@@ -148,7 +148,7 @@ class PhotoStore:
 
         Raises:
             NotFound: there is no such photo.
-            PhotoInUse: finishes (those in the bin too) still refer to it.
+            PhotoInUse: finishes (those in the bin too) or kept subjects still refer to it.
         """
         self.get(sha256)
         with self._database.write() as connection:
@@ -164,6 +164,17 @@ class PhotoStore:
                 """,
                 {"sha256": sha256},
             ).fetchall()
+            kept = connection.execute(
+                "SELECT name FROM kept WHERE kind = 'subject'"
+                " AND json_extract(value, '$.sha256') = ? ORDER BY name",
+                (sha256,),
+            ).fetchall()
+            if kept:
+                subjects = ", ".join(f"“{row['name']}”" for row in kept)
+                raise PhotoInUse(
+                    f"{subjects} among the kept subjects is of this photo; forget that first.",
+                    finishes=[],
+                )
             if users:
                 names = [
                     f"{u['name']} (in the bin)" if u["binned_at"] else u["name"] for u in users

@@ -28,12 +28,13 @@ from lucky_margin.web.routes import (
     outlines,
     photos,
     sizes,
+    subjects,
     words,
 )
 
 ROUTES = (
-    photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, fonts, icons,
-    marks,
+    photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, subjects, fonts,
+    icons, marks,
 )  # fmt: skip
 
 

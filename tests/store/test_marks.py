@@ -56,8 +56,8 @@ class MarkStoreTest(unittest.TestCase):
         newer = self.change(mark.id, "Studio", MarkDesign(words="New"))
         found = self.store.finishes.get(uses.id).document.watermark.mark
         self.assertEqual((found.version, found.design.words), (1, "Old"))
-        self.assertEqual([one.id for one in self.store.finishes.using_older_mark(newer)], [uses.id])
-        self.assertEqual(self.store.finishes.renew_mark(newer), 1)
+        self.assertEqual([one.id for one in self.store.finishes.using_older(newer)], [uses.id])
+        self.assertEqual(self.store.finishes.renew(newer), 1)
         renewed = self.store.finishes.get(uses.id)
         self.assertEqual(renewed.document.watermark.mark.design.words, "New")
         self.assertEqual(len(self.store.finishes.revisions(uses.id)), 2)
@@ -76,11 +76,11 @@ class MarkStoreTest(unittest.TestCase):
             finish.with_size(size).model_copy(update={"pieces": pieces})
         )
         newer = self.change(mark.id, "Studio", MarkDesign(words="New"))
-        self.assertEqual(self.store.finishes.renew_mark(newer), 1)
+        self.assertEqual(self.store.finishes.renew(newer), 1)
         renewed = self.store.finishes.get(uses.id).document
         self.assertEqual([piece.mark for piece in renewed.pieces], [newer, other])
         self.assertEqual(renewed.watermark_of(renewed.sizes[0]).mark, newer)
-        self.assertEqual(self.store.finishes.using_older_mark(newer), [])
+        self.assertEqual(self.store.finishes.using_older(newer), [])
 
     def test_they_are_there_after_a_restart_and_gone_ones_are_said(self):
         mark = self.add("Studio", MarkDesign(icon="amphora"))

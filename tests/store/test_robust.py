@@ -96,7 +96,7 @@ class BrokenEntryTest(StoreTest):
                 self.assertRegex(entries["Bad one"].problem, r"\.$")
                 self.assertIsNone(entries["Bad one"].document)
                 mark = used(self.store.marks.add("Mark", MarkDesign(words="x")))
-                self.assertEqual(self.store.finishes.using_older_mark(mark), [])
+                self.assertEqual(self.store.finishes.using_older(mark), [])
 
     def test_it_can_be_mended_by_going_back(self):
         self.assertTrue(self.entries()["Bad one"].can_undo)

@@ -21,7 +21,9 @@ from lucky_margin.core.cut_out.find import (
     working_picture,
 )
 from lucky_margin.core.cut_out.own_shadow import own_shadow
+from lucky_margin.core.cut_out.places import in_pixels
 from lucky_margin.core.cut_out.subject import (
+    FAINT,
     FringeColours,
     Matte,
     box_of,
@@ -32,6 +34,7 @@ from lucky_margin.core.cut_out.subject import (
 )
 
 __all__ = [
+    "FAINT",
     "VERSION",
     "WORKING_SIDE",
     "Evidence",
@@ -44,6 +47,7 @@ __all__ = [
     "deciding_strokes",
     "doubts_about",
     "fringe_colours",
+    "in_pixels",
     "mask_coverage",
     "matte_of",
     "mended",

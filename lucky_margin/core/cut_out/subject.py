@@ -32,6 +32,9 @@ FRINGE_SIDE = 800
 SURE, NONE = 0.97, 0.02
 """Coverage from which colours are the subject's alone, and up to which the background's."""
 
+HALF, FAINT = 128, 4
+"""Coverage (of 255) from which a pixel lies within the subject's edge, and from which it shows."""
+
 LEAST_SHARE = 0.15
 """The background is taken out of a pixel's colour as if at least so much of it were subject; with
 less, noise would be blown up."""
@@ -75,9 +78,10 @@ def fringe_colours(working: Floats, matte: Matte) -> FringeColours:
     return np.asarray(np.rint(255 * np.clip(colours, 0, 1)), np.uint8)
 
 
-def box_of(matte: Matte) -> Box | None:
-    """The box around all that is at least half covered, in photo space; None where nothing is."""
-    left, top, width, height = cv2.boundingRect((matte >= 128).astype(np.uint8))
+def box_of(matte: Matte, least: int = HALF) -> Box | None:
+    """The box around all that is covered by at least so much (of 255), in photo space; None where
+    nothing is."""
+    left, top, width, height = cv2.boundingRect((matte >= least).astype(np.uint8))
     if not width:
         return None
     rows, columns = matte.shape

@@ -37,7 +37,6 @@ from lucky_margin.core.document.finish import (
     json_schema,
     new_finish,
     read_finish,
-    with_mark,
 )
 from lucky_margin.core.document.invalid import describe_invalid, describe_validation_error
 from lucky_margin.core.document.measures import DEFAULT_PPI, Printed, Unit
@@ -75,12 +74,15 @@ from lucky_margin.core.document.pieces import (
     Plate,
     Repeat,
     Shadow,
+    SubjectOfPhoto,
     TextPart,
     TextPiece,
     UsedMark,
+    UsedSubject,
     Watermark,
 )
 from lucky_margin.core.document.references import photos_of
+from lucky_margin.core.document.renewing import Used, renewed, with_subject
 from lucky_margin.core.document.shapes import (
     Blob,
     Placed,
@@ -260,6 +262,7 @@ __all__ = [
     "SubjectAreaMask",
     "SubjectEdge",
     "SubjectMask",
+    "SubjectOfPhoto",
     "SubjectOutline",
     "SubjectShadow",
     "SubjectShadowChanges",
@@ -273,7 +276,9 @@ __all__ = [
     "Turn",
     "TurnChanges",
     "Unit",
+    "Used",
     "UsedMark",
+    "UsedSubject",
     "Value",
     "Wash",
     "Watermark",
@@ -285,8 +290,9 @@ __all__ = [
     "new_finish",
     "photos_of",
     "read_finish",
+    "renewed",
     "rgb_of",
     "upgraded_look",
     "upgraded_size_plan",
-    "with_mark",
+    "with_subject",
 ]

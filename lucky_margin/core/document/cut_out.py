@@ -2,9 +2,15 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
-from lucky_margin.core.document.values import Box, Colour, Sha256, UnitCoordinate, Value
+from lucky_margin.core.document.values import (
+    Colour,
+    PhotoBox,
+    Sha256,
+    UnitCoordinate,
+    Value,
+)
 from lucky_margin.core.document.washes import BlendMode
 
 MOST_SUBJECTS = 8
@@ -64,19 +70,12 @@ class CutOut(Value):
     """
 
     on: bool = False
-    boxes: Annotated[tuple[Box, ...], Field(max_length=MOST_SUBJECTS)] = ()
+    boxes: Annotated[tuple[PhotoBox, ...], Field(max_length=MOST_SUBJECTS)] = ()
     mask: SubjectMask | None = None
     strokes: Annotated[tuple[Stroke, ...], Field(max_length=MOST_STROKES)] = ()
     edge: SubjectEdge = SubjectEdge()
     stands_out: bool = False
     found_by: int = Field(default=1, ge=1)
-
-    @model_validator(mode="after")
-    def _boxes_inside_the_photo(self) -> "CutOut":
-        for box in self.boxes:
-            if not (box.left >= 0 and box.top >= 0 and box.right <= 1 and box.bottom <= 1):
-                raise ValueError("a subject's box has to lie inside the photo (0 to 1)")
-        return self
 
     @property
     def is_set(self) -> bool:

@@ -11,7 +11,7 @@ from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.migrations import up_to_date
 from lucky_margin.core.document.overrides import Changes
-from lucky_margin.core.document.pieces import MOST_PIECES, Piece, UsedMark, Watermark
+from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Size
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
@@ -21,6 +21,7 @@ from lucky_margin.core.document.values import (
     GroundPlace,
     Identifier,
     Name,
+    PhotoBox,
     Point,
     Sha256,
     Sides,
@@ -56,14 +57,7 @@ class Focus(Value):
     """What must stay in view: a point and perhaps a box, in photo space (0..1)."""
 
     point: Point
-    box: Box | None = None
-
-    @model_validator(mode="after")
-    def _box_inside_the_photo(self) -> "Focus":
-        box = self.box
-        if box and not (box.left >= 0 and box.top >= 0 and box.right <= 1 and box.bottom <= 1):
-            raise ValueError("the focus box has to lie inside the photo (0 to 1)")
-        return self
+    box: PhotoBox | None = None
 
 
 class PhotoReference(Value):
@@ -219,21 +213,6 @@ class Finish(Value):
         """The export as ``size`` has it."""
         export: Export = self.as_set("export", size)
         return export
-
-
-def with_mark(finish: Finish, mark: UsedMark) -> Finish:
-    """``finish`` with this version of a kept mark wherever it uses the mark."""
-
-    def renewed(node: Any) -> Any:
-        if isinstance(node, list):
-            return [renewed(item) for item in node]
-        if not isinstance(node, dict):
-            return node
-        used = node.get("mark")
-        own = {"mark": mark.model_dump(mode="json")} if used and used["id"] == mark.id else {}
-        return {key: renewed(value) for key, value in (node | own).items()}
-
-    return Finish.model_validate(renewed(finish.model_dump(mode="json")))
 
 
 def new_finish(*, name: str, photo_sha256: str) -> Finish:

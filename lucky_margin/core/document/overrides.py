@@ -67,7 +67,7 @@ def changes_of(*models: type[Value], leave_out: tuple[str, ...] = ()) -> type[Ch
 
 
 PIECE_MODELS = (TextPiece, BadgePiece, PicturePiece, MarkPiece)
-OF_ONE = ("id", "kind", "sha256")
+OF_ONE = ("id", "kind", "sha256", "subject")
 """Fields of a piece that make it this one."""
 
 # Each has the fields of its step by itself, which the type checker can't see.

@@ -8,10 +8,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from lucky_margin.core.document.cut_out import CutOut
 from lucky_margin.core.document.values import (
+    Box,
     Colour,
     Identifier,
     Opacity,
+    Percent,
+    PhotoBox,
     PhotoPoint,
     Sha256,
     UnitCoordinate,
@@ -223,24 +227,68 @@ class KnockOut(Value):
     enclosed: bool = True
 
 
-PictureRatio = Annotated[float, Field(ge=0.01, le=100)]
+_SMALLEST_RATIO, _LARGEST_RATIO = 0.01, 100.0
+PictureRatio = Annotated[float, Field(ge=_SMALLEST_RATIO, le=_LARGEST_RATIO)]
 """Width over height."""
+
+_NARROWEST, _WIDEST = 0.005, 4.0
 
 PictureCut = Literal["whole", "square", "rounded", "circle", "heart", "star"]
 
 
+class SubjectOfPhoto(Value):
+    """What of a photo is its subject, and the ``box`` around that (photo space)."""
+
+    sha256: Sha256
+    cut_out: CutOut
+    box: PhotoBox
+
+
+class UsedSubject(Value):
+    """A kept subject as it was when it was taken: the shelf's ``id`` and ``version`` of it, what of
+    its photo it is, and the ``box`` around that (photo space)."""
+
+    id: int
+    name: Annotated[str, StringConstraints(max_length=120)]
+    version: int = Field(ge=1)
+    cut_out: CutOut
+    box: PhotoBox
+
+
 class PicturePiece(PieceBase):
     """A picture of the shelf, such as a logo, whose sides are in ``ratio``; its height follows
-    that, or the form that it is cut to."""
+    that, or the form that it is cut to. With a ``subject`` only that is shown of it, and ``ratio``
+    is that of the box around it.
+
+    ``match`` is how far its light and colour are those of what lies around it.
+    """
 
     kind: Literal["picture"] = "picture"
     sha256: Sha256
     ratio: PictureRatio = 1
-    width: float = Field(default=0.25, ge=0.005, le=4)
+    width: float = Field(default=0.25, ge=_NARROWEST, le=_WIDEST)
     cut: PictureCut = "whole"
     stroke: Colour | None = None
     stroke_width: float = Field(default=0.008, ge=0, le=0.2)
     knock_out: KnockOut | None = None
+    subject: UsedSubject | None = None
+    match: Percent = 0
+
+    def with_subject(self, subject: UsedSubject | None) -> "PicturePiece":
+        """Only this ``subject`` of the picture shown, or all of it, as large as before."""
+        before, after = (one.box if one else _ALL for one in (self.subject, subject))
+        across, down = after.width / before.width, after.height / before.height
+        ratio = min(max(self.ratio * across / down, _SMALLEST_RATIO), _LARGEST_RATIO)
+        width = clamped_width(self.width * across)
+        return self.model_copy(update={"subject": subject, "ratio": ratio, "width": width})
+
+
+def clamped_width(width: float) -> float:
+    """The nearest width that a picture may have."""
+    return min(max(width, _NARROWEST), _WIDEST)
+
+
+_ALL = Box(left=0, top=0, width=1, height=1)
 
 
 class MarkDesign(Value):

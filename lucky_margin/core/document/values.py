@@ -125,6 +125,17 @@ class Box(Value):
         )
 
 
+def _on_the_photo(box: Box) -> Box:
+    # Sums of decimals may come out a trifle over 1.
+    if box.left < 0 or box.top < 0 or max(box.right, box.bottom) > 1 + 1e-9:
+        raise ValueError("this box has to lie inside the photo (0 to 1)")
+    return box
+
+
+PhotoBox = Annotated[Box, AfterValidator(_on_the_photo)]
+"""A box in photo space that lies on the photo."""
+
+
 class Point(Value):
     """A point in photo space."""
 

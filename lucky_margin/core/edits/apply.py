@@ -10,6 +10,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     cut_out,
     framing,
     moving,
+    piece_subjects,
     pieces,
     pointing,
     resetting,

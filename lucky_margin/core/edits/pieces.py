@@ -23,6 +23,7 @@ from lucky_margin.core.document import (
     TextPart,
     TextPiece,
     UsedMark,
+    UsedSubject,
     rgb_of,
 )
 from lucky_margin.core.document.pieces import MOST_PIECES
@@ -137,14 +138,18 @@ class AddPicture(EditBase):
     sha256: Sha256
     ratio: float
     knock_out: KnockOut | None = None
+    subject: UsedSubject | None = None
 
 
 @carries_out(AddPicture)
 def add_picture(scene: Scene, edit: AddPicture) -> Edited:
-    """A picture in front of all others."""
+    """A picture in front of all others, or only the subject of one."""
     piece = PicturePiece(
         id="picture", sha256=edit.sha256, ratio=edit.ratio, knock_out=edit.knock_out
     )
+    if edit.subject:
+        fresh = piece.with_subject(edit.subject)
+        piece = fresh.model_copy(update={"width": piece.width * min(1.0, fresh.ratio)})
     return _added(scene, [piece])
 
 

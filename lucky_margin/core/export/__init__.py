@@ -4,6 +4,7 @@ from lucky_margin.core.export.archive import zipped
 from lucky_margin.core.export.encode import MEDIA_TYPES, SUFFIXES, encode
 from lucky_margin.core.export.export import ExportedFile, export
 from lucky_margin.core.export.file_names import file_names
+from lucky_margin.core.export.kept_subject import kept_subject
 from lucky_margin.core.export.mask import mask_file
 from lucky_margin.core.export.names import file_stem, safe_stem
 from lucky_margin.core.export.weight import (
@@ -27,6 +28,7 @@ __all__ = [
     "export",
     "file_names",
     "file_stem",
+    "kept_subject",
     "mask_file",
     "safe_stem",
     "zipped",

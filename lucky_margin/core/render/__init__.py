@@ -5,6 +5,7 @@ from lucky_margin.core.render.grid import scaled_sides
 from lucky_margin.core.render.layout import Layout, layout
 from lucky_margin.core.render.measure import ToneMeasured, measure_tone
 from lucky_margin.core.render.pick import picked_colour
+from lucky_margin.core.render.pieces import subject_picture
 from lucky_margin.core.render.render import View, render
 from lucky_margin.core.render.soundness import check_sound
 
@@ -19,4 +20,5 @@ __all__ = [
     "picked_colour",
     "render",
     "scaled_sides",
+    "subject_picture",
 ]

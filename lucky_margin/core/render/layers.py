@@ -11,13 +11,13 @@ from lucky_margin.core.document import PieceBase, SolidColour, Tone, Transparent
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import TurnedPhoto
 from lucky_margin.core.outlines import Outline, PolygonOutline, RoundedBox, line_coverage
-from lucky_margin.core.pieces import Part, Sprite, shaded_watermark
+from lucky_margin.core.pieces import LaidPiece, Part, Sprite, shaded_watermark
 from lucky_margin.core.render.compose import AnyLayer, Group, Layer, SpriteLayer
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
 from lucky_margin.core.render.laying import area_under, placed, under
 from lucky_margin.core.render.marking import with_clipping, with_veil
-from lucky_margin.core.render.pieces import sprite_on
+from lucky_margin.core.render.pieces import light_taken_over, sprite_on
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.render.subject_lines import changed_by_stroke, lines_round_subject
 from lucky_margin.core.render.subject_shadow import shadows_of_subject
@@ -55,7 +55,7 @@ class Drawing:
     ``parts`` names pieces of which not all is drawn; ``held`` those that are being dragged, which
     the view ``piece`` draws alone and any other leaves out; ``area`` is the one that the view
     ``mask`` shows; ``behind`` gives a small picture without the watermark, by which that is light
-    or dark.
+    or dark, and ``bare`` one without pieces, whose light pictures take over.
     """
 
     grid: Grid
@@ -64,6 +64,7 @@ class Drawing:
     held: Collection[str]
     area: int
     behind: Callable[[], Picture8]
+    bare: Callable[[], Picture8]
 
 
 def layers_of(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
@@ -86,11 +87,7 @@ def layers_of(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
 
 def held_pieces(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     """Only the pieces that are being dragged."""
-    return [
-        _sprite(sprite_on(one, drawing.grid, scene.sources), drawing.grid)
-        for one in scene.pieces
-        if one.piece.id in drawing.held
-    ]
+    return [_piece(one, scene, drawing) for one in scene.pieces if one.piece.id in drawing.held]
 
 
 def subject_layers(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
@@ -245,13 +242,16 @@ def _sprites(
     if drawing.view == "before":
         return []
     return [
-        _sprite(
-            sprite_on(one, drawing.grid, scene.sources, drawing.parts.get(one.piece.id, "all")),
-            drawing.grid,
-        )
+        _piece(one, scene, drawing)
         for one in scene.pieces
         if one.piece.id not in drawing.held and is_here(one.piece, scene)
     ]
+
+
+def _piece(laid: LaidPiece, scene: Scene, drawing: Drawing) -> SpriteLayer:
+    part = drawing.parts.get(laid.piece.id, "all")
+    around = light_taken_over(laid, scene, drawing.bare)
+    return _sprite(sprite_on(laid, drawing.grid, scene.sources, part, around), drawing.grid)
 
 
 def behind_subject(piece: PieceBase, scene: Scene) -> bool:

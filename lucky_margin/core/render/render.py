@@ -43,7 +43,7 @@ SMALLEST_DRAWN = 0.5
 """Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
 
 JUDGED_SIDE = 240
-"""Longest side of the picture by which a watermark is light or dark."""
+"""Longest side of the picture by which a watermark and pictures are fitted to their ground."""
 
 NO_PARTS: Mapping[str, Part] = {}
 
@@ -85,7 +85,15 @@ def render(
     if scale < smallest and not rough and view not in SUBJECT_VIEWS:
         drawn = render(scene, scale=smallest, view=view, area=area, parts=parts, held=held)
         return _shrunk(drawn, grid)
-    drawing = Drawing(grid, view, parts, held, area, behind=lambda: _judged(scene))
+    drawing = Drawing(
+        grid,
+        view,
+        parts,
+        held,
+        area,
+        behind=lambda: _judged(scene.without_watermark()),
+        bare=lambda: _judged(scene.without_pieces()),
+    )
     return compose(_layers_in(view)(scene, drawing), grid.sides)
 
 
@@ -97,8 +105,8 @@ def _layers_in(view: View) -> Callable[[Scene, Drawing], list[AnyLayer]]:
 
 
 def _judged(scene: Scene) -> Picture8:
-    """The small picture by which a watermark is light or dark."""
-    return render(scene.without_watermark(), scale=scene.scale_for(JUDGED_SIDE), rough=True)
+    """The small picture by which a watermark is light or dark, and pictures take over light."""
+    return render(scene, scale=scene.scale_for(JUDGED_SIDE), rough=True)
 
 
 def _smallest_drawn(scene: Scene) -> float:

@@ -192,6 +192,12 @@ class Scene:
         """The same size with its watermark switched off."""
         return replace(self, size=self.size.with_overrides(watermark=WatermarkChanges(on=False)))
 
+    def without_pieces(self) -> "Scene":
+        """The same size with no piece and no watermark on it."""
+        return replace(
+            self.without_watermark(), finish=self.finish.model_copy(update={"pieces": ()})
+        )
+
     def mapping(self, to_full: Affine) -> Affine:
         """From pixels of a picture to photo pixels; ``to_full`` leads to output pixels."""
         return self.frame.from_output.after(to_full)

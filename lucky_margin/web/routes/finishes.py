@@ -7,6 +7,7 @@ from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
+    CutOut,
     Finish,
     FixedPixels,
     Identifier,
@@ -91,13 +92,15 @@ class RevisionList(Value):
 
 
 class NewFinish(Value):
-    """A finish to start: from a photo, or from a draft; perhaps under a name of its own."""
+    """A finish to start: from a photo, perhaps with its subject cut out, or from a draft; perhaps
+    under a name of its own."""
 
     model_config = example(photo=FINISH["photo"]["sha256"], name="Thursday mugs")
 
     photo: Sha256 | None = None
     name: Name | None = None
     draft: Sha256 | None = None
+    cut_out: CutOut = CutOut()
 
 
 class SaveFinish(Value):
@@ -137,6 +140,7 @@ def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
         return state_of(state.store.finishes.create(document, label="Started as a copy"), state)
     photo = state.store.photos.get(new.photo or "")
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
+    document = document.model_copy(update={"cut_out": new.cut_out})
     return state_of(state.store.finishes.create(document), state)
 
 

@@ -81,7 +81,7 @@ def delete_mark(mark_id: RowId, state: AppStateDep) -> None:
 @router.post("/{mark_id}/renew")
 def renew(mark_id: RowId, state: AppStateDep) -> Renewed:
     """The present version in every finish that uses an earlier one, a change in each."""
-    return Renewed(finishes=state.store.finishes.renew_mark(used(state.store.marks.get(mark_id))))
+    return Renewed(finishes=state.store.finishes.renew(used(state.store.marks.get(mark_id))))
 
 
 @router.post("/drawn", response_class=Response, responses=PICTURE)

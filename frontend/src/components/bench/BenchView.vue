@@ -5,10 +5,12 @@ import { useRouter } from 'vue-router'
 
 import { get } from '../../api/client'
 import type { Photo } from '../../api/types'
+import { useCuttingErrand } from '../../composables/cuttingErrand'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
 import { useStage } from '../../stores/stage'
 import BenchBar from './BenchBar.vue'
+import CuttingBanner from './CuttingBanner.vue'
 import CheckPanel from './proofs/CheckPanel.vue'
 import DocketPanel from './DocketPanel.vue'
 import ProofPanel from './proofs/ProofPanel.vue'
@@ -23,6 +25,7 @@ const bench = useBench()
 const stage = useStage()
 const notices = useNotices()
 const router = useRouter()
+const { errand, open: openErrand } = useCuttingErrand()
 const photo = ref<Photo | null>(null)
 /** Proofs at the width people see them at, for which their column opens over the stage. */
 const asSeen = ref(false)
@@ -37,6 +40,7 @@ watch(
     stage.before = false
     try {
       await bench.load(id)
+      if (errand.value) openErrand()
       const sha256 = bench.document?.photo?.sha256
       if (sha256) photo.value = await get<Photo>(`/photos/${sha256}`)
     } catch (error) {
@@ -55,6 +59,7 @@ watch(
       <DocketPanel :photo="photo" />
       <main class="middle on-dark">
         <StaleBanner v-if="bench.stale" />
+        <CuttingBanner v-else-if="errand" />
         <StageArea />
         <StageBar />
       </main>

@@ -13,6 +13,7 @@ import { GROUND_WORDS } from '../crop/words'
 import BrushSection from './BrushSection.vue'
 import EdgeSection from './EdgeSection.vue'
 import FindingProgress from './FindingProgress.vue'
+import KeepSubject from './KeepSubject.vue'
 import OutlineSection from './OutlineSection.vue'
 import PlacingSection from './PlacingSection.vue'
 import ShadowSection from './ShadowSection.vue'
@@ -103,6 +104,7 @@ const edgeWords = computed(() => {
       <GroundField label="Ground" hint="behind the subject" place="backdrop" :ground="bench.here!.backdrop" />
     </FoldSection>
     <FoldSection title="Placing" summary="drag, Alt + wheel"><PlacingSection /></FoldSection>
+    <KeepSubject />
     <OverrideNote :steps="['cut_out', 'outlines', 'subject_shadow', 'backdrop']" />
   </template>
 </template>

@@ -12,6 +12,7 @@ import ChoiceChips from '../../shared/ChoiceChips.vue'
 import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import EdgeLine from './EdgeLine.vue'
+import PieceSubject from './PieceSubject.vue'
 
 const props = defineProps<{ piece: PicturePiece }>()
 
@@ -47,30 +48,42 @@ const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
 </script>
 
 <template>
-  <p v-if="background && !out" class="noticed">
-    This picture lies on plain {{ background }}.
-    <button type="button" class="link strong" @click="change(knocked({}))">knock it out</button>
-  </p>
-  <label v-else class="tick">
-    <input type="checkbox" :checked="!!out" @change="change(out ? { knock_out: null } : knocked({}))" />
-    knock out a plain colour
-  </label>
-  <template v-if="out">
-    <ColourField label="Knocked out" :value="out.colour" :swatches="[]" @change="(colour) => change(knocked({ colour }))" />
-    <SliderRow
-      label="Reach"
-      title="How unlike the colour may be and still goes"
-      :value="100 * out.reach"
-      :min="1"
-      :max="50"
-      @reset="change(knocked({ reach: REACH }))"
-      @move="(value) => bench.drag(set(knocked({ reach: value / 100 })))"
-      @change="(value) => bench.slide(set(knocked({ reach: value / 100 })))"
-    />
-    <label class="tick">
-      <input type="checkbox" :checked="out.enclosed" @change="change(knocked({ enclosed: !out.enclosed }))" />
-      inside letters and rings too
+  <PieceSubject :piece="piece" />
+  <SliderRow
+    label="Match the light"
+    title="Takes over light and colour of what lies around it"
+    :value="piece.match"
+    :max="100"
+    @reset="change({ match: 0 })"
+    @move="(match) => bench.drag(set({ match }))"
+    @change="(match) => bench.slide(set({ match }))"
+  />
+  <template v-if="!piece.subject">
+    <p v-if="background && !out" class="noticed">
+      This picture lies on plain {{ background }}.
+      <button type="button" class="link strong" @click="change(knocked({}))">knock it out</button>
+    </p>
+    <label v-else class="tick">
+      <input type="checkbox" :checked="!!out" @change="change(out ? { knock_out: null } : knocked({}))" />
+      knock out a plain colour
     </label>
+    <template v-if="out">
+      <ColourField label="Knocked out" :value="out.colour" :swatches="[]" @change="(colour) => change(knocked({ colour }))" />
+      <SliderRow
+        label="Reach"
+        title="How unlike the colour may be and still goes"
+        :value="100 * out.reach"
+        :min="1"
+        :max="50"
+        @reset="change(knocked({ reach: REACH }))"
+        @move="(value) => bench.drag(set(knocked({ reach: value / 100 })))"
+        @change="(value) => bench.slide(set(knocked({ reach: value / 100 })))"
+      />
+      <label class="tick">
+        <input type="checkbox" :checked="out.enclosed" @change="change(knocked({ enclosed: !out.enclosed }))" />
+        inside letters and rings too
+      </label>
+    </template>
   </template>
   <p class="field-label">Cut to</p>
   <ChoiceChips

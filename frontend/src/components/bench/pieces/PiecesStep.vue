@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { BadgeForm, Edit, Photo, UsedMark } from '../../../api/types'
+import type { BadgeForm, Edit, KeptSubject, Photo, UsedMark } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useSelection } from '../../../stores/selection'
 import { useSwatches } from '../../../stores/swatches'
@@ -14,6 +14,7 @@ import PicturePicker from './PicturePicker.vue'
 import PieceList from './PieceList.vue'
 import PiecePlace from './PiecePlace.vue'
 import RepeatSection from './RepeatSection.vue'
+import SubjectPicker from './SubjectPicker.vue'
 import TextEditor from './TextEditor.vue'
 import { FORMS } from './forms'
 import MarkShelf from '../watermark/MarkShelf.vue'
@@ -56,6 +57,11 @@ function addPicture({ sha256, width, height }: Photo): void {
   void add({ kind: 'add_picture', sha256, ratio: width / height })
 }
 
+function addSubject({ photo, ratio, subject }: KeptSubject): void {
+  offering.value = null
+  void add({ kind: 'add_picture', sha256: photo, ratio, subject })
+}
+
 function addMark(mark: UsedMark | null): void {
   offering.value = null
   if (mark) void add({ kind: 'add_mark', mark })
@@ -90,7 +96,10 @@ function offer(what: Offer): void {
       <FormGlyph :form="form" />
     </button>
   </div>
-  <PicturePicker v-if="offering === 'pictures'" @choose="addPicture" />
+  <template v-if="offering === 'pictures'">
+    <SubjectPicker @choose="addSubject" />
+    <PicturePicker @choose="addPicture" />
+  </template>
   <MarkShelf v-if="offering === 'marks'" :used="null" @take="addMark" />
   <PieceList v-if="pieces.length" />
   <p v-else class="hint">Words, arrows and logos appear on the picture; drag them there.</p>
