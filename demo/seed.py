@@ -14,6 +14,7 @@ from lucky_margin.core.document import (
     BorderChanges,
     Box,
     CastShadow,
+    ContactShadow,
     ExportChanges,
     Focus,
     LetterOutline,
@@ -23,6 +24,7 @@ from lucky_margin.core.document import (
     PieceChanges,
     PlainShape,
     Point,
+    Shadow,
     Sides,
     SizePlan,
     SolidColour,
@@ -36,7 +38,7 @@ from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.edits.cut_out import DrawStroke, SetSubject
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.moving import DragPieces
-from lucky_margin.core.edits.pieces import AddBadge, AddText, SetPiece
+from lucky_margin.core.edits.pieces import AddBadge, AddPicture, AddText, SetPiece
 from lucky_margin.core.edits.pointing import PointPiece
 from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import AddSize, UseSize
@@ -49,10 +51,27 @@ from lucky_margin.core.edits.steps import (
     SetTurn,
     SetWatermark,
 )
+from lucky_margin.core.export import kept_subject
 from lucky_margin.core.scene import Scene
-from lucky_margin.store import Store
+from lucky_margin.store import Store, used_subject
 
 PHOTOS = Path(__file__).parent / "photos"
+
+
+@dataclass(frozen=True)
+class Subject:
+    """A subject of a photo that is kept on the shelf, and the edits that cut it out."""
+
+    photo: str
+    name: str
+    edits: tuple[Edit, ...]
+
+
+@dataclass(frozen=True)
+class TakeSubject:
+    """An edit that adds a kept subject, by its name."""
+
+    name: str
 
 
 @dataclass(frozen=True)
@@ -61,7 +80,7 @@ class Story:
 
     photo: str
     name: str
-    edits: tuple[Edit, ...]
+    edits: tuple[Edit | TakeSubject, ...]
     keep: tuple[tuple[int, str], ...] = ()
 
 
@@ -86,7 +105,7 @@ def _border(thickness: float, colour: str = "#FFFFFF", outside: bool = False) ->
     return SetBorder(changes=changes)
 
 
-def _words(piece: str, **fields: object) -> SetPiece:
+def _piece(piece: str, **fields: object) -> SetPiece:
     return SetPiece(ids=(piece,), changes=PieceChanges.model_validate(fields))
 
 
@@ -97,6 +116,33 @@ def _not_here(piece: str) -> SetPiece:
 
 STUDIO_MARK = MarkDesign(
     words="Pebblewick Pottery", icon="amphora", layout="beside", family="zilla-slab"
+)
+
+BIRD = (
+    SetSubject(boxes=(Box(left=0.19, top=0.31, width=0.6, height=0.5),)),
+    DrawStroke(
+        brush="keep",
+        radius=36,
+        points=((660, 1500), (690, 1700), (840, 1850), (1104, 1850), (1272, 1728)),
+    ),
+)
+"""The bird cut out of its photo."""
+
+SUBJECTS = (
+    Subject(
+        "mugs-window.jpg",
+        "Speckled mug",
+        (
+            SetSubject(boxes=(Box(left=0.26, top=0.41, width=0.335, height=0.47),)),
+            DrawStroke(
+                brush="leave_out", radius=30, points=((1850, 1250), (1900, 1400), (1860, 1560))
+            ),
+            DrawStroke(
+                brush="leave_out", radius=14, points=((1180, 2108), (1500, 2126), (1700, 2110))
+            ),
+            DrawStroke(brush="leave_out", radius=22, points=((1728, 2108), (1742, 2070))),
+        ),
+    ),
 )
 
 STORIES = (
@@ -123,7 +169,7 @@ STORIES = (
         (
             _size("video-thumbnail"),
             AddText(purpose="headline", text="Reactive\nblue"),
-            _words(
+            _piece(
                 "text-1",
                 family="anton",
                 size=0.22,
@@ -133,7 +179,7 @@ STORIES = (
                 outline=LetterOutline(width=0.04, colour="#1E2A2F").model_dump(),
             ),
             AddBadge(form="arrow"),
-            _words("badge-1", height=0.11, colour="#D9A441"),
+            _piece("badge-1", height=0.11, colour="#D9A441"),
             DragPieces(ids=("badge-1",), dx=-200, dy=250),
             PointPiece(id="badge-1", end="tip", dx=60, dy=-130),
         ),
@@ -143,15 +189,14 @@ STORIES = (
         "Bird, cut out",
         (
             _size("video-thumbnail"),
-            SetSubject(boxes=(Box(left=0.19, top=0.31, width=0.6, height=0.5),)),
-            DrawStroke(brush="keep", radius=36, points=((864, 1728), (1104, 1800), (1272, 1728))),
+            *BIRD,
             SetGround(place="backdrop", ground=STOCK_BACKDROPS["glow"]),
             SetOutlines(changes=OutlinesChanges(lines=(SubjectOutline(width=0.035),))),
             SetSubjectShadow(
                 changes=SubjectShadowChanges(cast=CastShadow(angle=165, distance=0.05, opacity=0.4))
             ),
             AddText(purpose="headline", text="JUST" + 17 * " " + "FIRED"),
-            _words(
+            _piece(
                 "text-1",
                 family="anton",
                 weight=400,
@@ -161,6 +206,37 @@ STORIES = (
                 anchor=MarginAnchor(x=0.5, y=0.62).model_dump(),
                 shadow=None,
                 behind=True,
+            ),
+        ),
+    ),
+    Story(
+        "bird-figure.jpg",
+        "Kiln banner",
+        (
+            _size("wide-banner"),
+            *BIRD,
+            SetGround(place="backdrop", ground=STOCK_BACKDROPS["linen"]),
+            SetSubjectShadow(
+                changes=SubjectShadowChanges(contact=ContactShadow(height=0.07, opacity=0.45))
+            ),
+            _window(120, 560, 4800, 1600),
+            TakeSubject("Speckled mug"),
+            _piece(
+                "picture-1",
+                width=0.62,
+                anchor=MarginAnchor(x=0.97, y=0.75).model_dump(),
+                match=35,
+                shadow=Shadow(x=0.012, y=0.02, blur=0.03, opacity=0.4).model_dump(),
+            ),
+            AddText(purpose="headline", text="Fresh from\nthe kiln"),
+            _piece(
+                "text-1",
+                family="zilla-slab",
+                weight=700,
+                size=0.19,
+                colour="#3A2A1E",
+                anchor=MarginAnchor(x=0.55, y=0.45).model_dump(),
+                shadow=None,
             ),
         ),
     ),
@@ -197,7 +273,7 @@ STORIES = (
             _size("wide-banner"),
             _window(0, 440, 4000, 1333.3333),
             AddText(purpose="headline", text="Pebblewick Pottery"),
-            _words(
+            _piece(
                 "text-1",
                 family="zilla-slab",
                 weight=700,
@@ -206,7 +282,7 @@ STORIES = (
                 dy=0,
             ),
             AddText(purpose="line", text="thrown, glazed and fired by hand"),
-            _words("text-2", size=0.08, anchor=MarginAnchor(x=0.5, y=0.62).model_dump(), dy=0),
+            _piece("text-2", size=0.08, anchor=MarginAnchor(x=0.5, y=0.62).model_dump(), dy=0),
         ),
     ),
     Story(
@@ -232,7 +308,7 @@ STORIES = (
             ),
             _border(0.025),
             AddText(purpose="headline", text="New glaze,\nevery Thursday"),
-            _words("text-1", family="playfair-display", weight=900, size=0.115),
+            _piece("text-1", family="playfair-display", weight=900, size=0.115),
             SetExport(changes=ExportChanges(max_kb=400)),
             _also("square-post"),
             _also("video-thumbnail"),
@@ -257,11 +333,30 @@ def seed(folder: Path) -> None:
             if path.suffix in (".jpg", ".png"):
                 known[path.name] = store.photos.add(path.read_bytes(), path.name)[0].sha256
         store.marks.add("Studio mark", STUDIO_MARK)
+        for subject in SUBJECTS:
+            _keep(store, subject, known[subject.photo])
         for story in STORIES:
             _tell(store, story, known[story.photo])
         print(f"Seeded {len(known)} photos and {len(STORIES)} finishes of Pebblewick Pottery.")
     finally:
         store.close()
+
+
+def _keep(store: Store, subject: Subject, sha256: str) -> None:
+    """Cut the subject out, and keep it on the shelf."""
+    finish = new_finish(name=subject.name, photo_sha256=sha256)
+    for edit in subject.edits:
+        finish = apply_edit(Scene(finish, finish.sizes[0], store.photos), edit).finish
+    store.subjects.add(subject.name, kept_subject(Scene(finish, finish.sizes[0], store.photos)))
+
+
+def _taken(store: Store, name: str) -> AddPicture:
+    """The edit that adds the kept subject of this name."""
+    kept = next(one for one in store.subjects.list() if one.name == name)
+    facts = store.photos.facts(kept.value.sha256)
+    return AddPicture(
+        sha256=kept.value.sha256, ratio=facts.width / facts.height, subject=used_subject(kept)
+    )
 
 
 def _tell(store: Store, story: Story, sha256: str) -> None:
@@ -270,6 +365,8 @@ def _tell(store: Store, story: Story, sha256: str) -> None:
     versions = dict(story.keep)
     size_id = record.document.sizes[0].id
     for number, edit in enumerate(story.edits):
+        if isinstance(edit, TakeSubject):
+            edit = _taken(store, edit.name)
         edited = apply_edit(Scene.of(record.document, size_id, store.photos), edit)
         size_id = edited.size_id
         record = store.finishes.save(record.id, record.etag, edited.finish)

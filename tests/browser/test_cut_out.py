@@ -362,3 +362,89 @@ class OutlineTest(CutOutBrowserTest):
             page.keyboard.up("Alt")
         with self.one_change():
             self.button("Place by itself").click()
+
+
+class KeptSubjectTest(CutOutBrowserTest):
+    """A subject of one photo on another."""
+
+    def square(self):
+        photo = np.full((400, 600, 3), (150, 160, 170), np.uint8)
+        photo[120:280, 200:360] = (200, 40, 30)
+        buffer = io.BytesIO()
+        Image.fromarray(photo).save(buffer, "PNG")
+        return buffer.getvalue()
+
+    def red(self, picture):
+        return (picture[:, :, 0] > 150) & (picture[:, :, 1] < 90) & (picture[:, :, 2] < 90)
+
+    def finishes_of(self, name):
+        """How many of this name there are, those in the bin left out."""
+        address = f"{self.service.url}/api/finishes?search={name}"
+        return self.page.request.get(address).json()["total"]
+
+    def on_the_wall(self):
+        """A finish of a grey wall, the square among the photos of the shelf."""
+        page = self.page
+        wall = io.BytesIO()
+        Image.new("RGB", (800, 800), (128, 128, 128)).save(wall, "PNG")
+        for name, data in (("square.png", self.square()), ("wall.png", wall.getvalue())):
+            page.goto(self.service.url)
+            self.bring_data((name, data))
+            self.on_bench()
+
+    def test_a_picture_is_cut_out_on_a_bench_of_its_own_and_put_in(self):
+        page = self.page
+        self.on_the_wall()
+        before = self.finishes_of("square")
+        self.step("Text & badges")
+        self.button("Logo, picture").click()
+        with self.one_change():
+            self.button("square.png").click()
+        wall = page.url
+        self.button("Cut the subject out…").click()
+        expect(page.get_by_text("goes into the other finish")).to_be_visible()
+        expect(page.get_by_text("Look at it")).to_be_visible()
+        self.button("Put it in").click()
+        expect(page.get_by_text("“square” alone is shown")).to_be_visible()
+        self.assertEqual(page.url, wall)
+        picture = self.exported()
+        self.assertGreater(self.red(picture).sum(), 2000)
+        pale = (np.abs(picture[:, :, :3].astype(int) - (150, 160, 170)).max(axis=2) < 8).sum()
+        self.assertLess(pale, 100)
+        # Mended there, it comes back as a newer version.
+        self.step("Text & badges")
+        page.get_by_role("button", name="Picture", exact=True).first.click()
+        self.button("mend the cut-out").click()
+        self.button("Draw a box").wait_for()
+        self.fold("Edge")
+        with self.one_change():
+            self.type_in("Shift, typed", "-6")
+        self.button("Put it in").click()
+        expect(page.get_by_text("“square” alone is shown")).to_be_visible()
+        self.assertLess(self.red(self.exported()).sum(), self.red(picture).sum())
+        # The finishes in which it was cut out are in the bin.
+        self.assertEqual(self.finishes_of("square"), before)
+
+    def test_a_kept_subject_is_used_twice_and_goes_with_another_photo(self):
+        page = self.page
+        self.on_the_wall()
+        page.goto(self.service.url)
+        page.get_by_role("button", name=re.compile("square")).first.click()
+        self.on_bench()
+        self.step("Cut-out")
+        self.button("Find the subject").click()
+        expect(page.get_by_text("Look at it")).to_be_visible()
+        self.button("Keep the subject on the shelf…").click()
+        page.get_by_label("Name of this subject").fill("Brick")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("“Brick” is kept")).to_be_visible()
+        page.go_back()
+        page.get_by_role("button", name=re.compile("wall")).first.click()
+        self.on_bench()
+        self.step("Text & badges")
+        for _ in range(2):
+            self.button("Logo, picture").click()
+            with self.one_change():
+                self.button("Brick").click()
+        count, _ = cv2.connectedComponents(self.red(self.exported()).astype(np.uint8))
+        self.assertIn(count - 1, (1, 2))

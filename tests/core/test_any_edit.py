@@ -116,6 +116,7 @@ piece_changes = st.fixed_dictionaries(
     {},
     optional={
         "text": st.text(max_size=30),
+        "match": any_number,
         "size": st.floats(-0.1, 5),
         "fill": st.booleans(),
         "wrap": st.one_of(st.none(), st.floats(0, 5)),
@@ -127,6 +128,17 @@ piece_changes = st.fixed_dictionaries(
         "width": st.floats(0, 5),
         "sizes": st.lists(st.sampled_from(["main", "gone"]), max_size=2),
     },
+)
+used_subjects = st.fixed_dictionaries(
+    {
+        "id": st.just(1),
+        "name": st.just("Subject"),
+        "version": st.just(1),
+        "cut_out": st.just({}),
+        "box": st.fixed_dictionaries(
+            {"left": st.just(0.1), "top": st.just(0.1), "width": fractions, "height": st.just(0.5)}
+        ),
+    }
 )
 used_marks = st.fixed_dictionaries(
     {
@@ -228,7 +240,13 @@ edit("drag_wash", number=few, grip=tone_grips, dx=any_number, dy=any_number)
 edit("drag_mask", number=few, mask=few, grip=tone_grips, dx=any_number, dy=any_number)
 edit("add_text", purpose=st.sampled_from(["headline", "price"]), text=st.text(max_size=9))
 edit("add_badge", form=st.sampled_from(["arrow", "burst", "ring", "bubble"]))
-edit("add_picture", sha256=st.just(SHA), ratio=st.floats(-1, 9))
+edit(
+    "add_picture",
+    sha256=st.just(SHA),
+    ratio=st.floats(-1, 9),
+    subject=st.one_of(st.none(), used_subjects),
+)
+edit("set_piece_subject", id=piece_id, subject=st.one_of(st.none(), used_subjects))
 edit("add_mark", mark=used_marks)
 edit("set_piece", ids=piece_ids, changes=piece_changes, only_this_size=st.booleans())
 edit("drag_pieces", ids=piece_ids, dx=any_number, dy=any_number, snap=fractions)

@@ -440,6 +440,54 @@ class OutlinesRouteTest(ServiceTest):
         self.refused(422, "POST", "/outlines", json={"name": "Six", "outlines": too_many})
 
 
+class SubjectRouteTest(ServiceTest):
+    """A red square that is cut out of a grey photo, and kept."""
+
+    def setUp(self):
+        super().setUp()
+        photo = np.full((100, 150, 3), 128, np.uint8)
+        photo[30:70, 50:100] = (200, 40, 30)
+        self.square = self.added(encoded(photo), "square.png")["sha256"]
+        box = {"left": 0.2, "top": 0.1, "width": 0.6, "height": 0.8}
+        wanted = {"photo": self.square, "name": "Square", "cut_out": {"on": True, "boxes": [box]}}
+        self.cut = self.ok("POST", "/finishes", json=wanted)
+
+    def keep(self, name="Square", **changes):
+        cut_out = self.cut["document"]["cut_out"] | changes
+        body = {"document": self.cut["document"] | {"cut_out": cut_out}, "size_id": "main"}
+        return self.ok("POST", "/subjects", json=body | {"name": name})
+
+    def test_a_subject_is_kept_shown_and_put_in_a_finish(self):
+        kept = self.keep()
+        self.assertEqual((kept["photo"], kept["ratio"]), (self.square, 1.5))
+        box = kept["subject"]["box"]
+        self.assertAlmostEqual(box["width"], 50 / 150, delta=0.02)
+        picture = self.call("GET", f"/subjects/{kept['subject']['id']}/picture")
+        shown = np.asarray(Image.open(io.BytesIO(picture.content)))
+        self.assertEqual(tuple(shown[20, 25]), (200, 40, 30, 255))
+        add = {"kind": "add_picture", "sha256": self.square, "ratio": 1.5}
+        add["subject"] = kept["subject"]
+        (piece,) = self.laid(self.draft(add))["document"]["pieces"]
+        self.assertEqual(piece["subject"]["name"], "Square")
+
+    def test_kept_anew_it_is_a_new_version(self):
+        first = self.keep()["subject"]
+        self.assertEqual(self.keep()["subject"]["version"], 1)
+        softer = self.keep(edge={"softness": 0.005})["subject"]
+        self.assertEqual((softer["id"], softer["version"]), (first["id"], 2))
+        self.assertNotEqual(self.keep("Another")["subject"]["id"], first["id"])
+        names = [one["subject"]["name"] for one in self.ok("GET", "/subjects")["subjects"]]
+        self.assertEqual(names, ["Another", "Square"])
+        self.assertEqual(self.ok("POST", f"/subjects/{first['id']}/renew")["finishes"], 0)
+        self.ok("DELETE", f"/subjects/{first['id']}")
+        self.refused(404, "DELETE", f"/subjects/{first['id']}")
+
+    def test_nothing_cut_out_is_nothing_to_keep(self):
+        body = {"document": self.finish["document"], "size_id": "main", "name": "Nothing"}
+        problem = self.refused(422, "POST", "/subjects", json=body)
+        self.assertIn("find the subject first", problem["detail"])
+
+
 class DraggedPieceRouteTest(ServiceTest):
     def setUp(self):
         super().setUp()

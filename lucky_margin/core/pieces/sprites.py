@@ -98,7 +98,7 @@ def _draw(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: 
 def _draw_copy(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: Part) -> None:
     piece = laid.piece
     if piece.kind == "picture":
-        if picture is not None and _follows_alpha(laid, picture):
+        if picture is not None and _follows_alpha(laid, piece, picture):
             _draw_line_round(canvas, laid, piece, picture)
             _draw_picture(canvas, laid, picture)
         else:
@@ -128,9 +128,12 @@ def _draw_line(canvas: skia.Canvas, laid: LaidPiece, piece: BadgePiece | Picture
         canvas.drawPath(path, _line(piece.stroke, piece.stroke_width * laid.short_side))
 
 
-def _follows_alpha(laid: LaidPiece, picture: Picture8) -> bool:
-    """Whether a picture's line goes round what it shows: it is cut to no form, and not opaque."""
-    return not laid.outline and picture.shape[2] == 4 and bool(picture[:, :, 3].min() < 255)
+def _follows_alpha(laid: LaidPiece, piece: PicturePiece, picture: Picture8) -> bool:
+    """Whether a picture's line goes round what it shows: it is cut to no form, and a subject or not
+    opaque."""
+    if laid.outline or picture.shape[2] < 4:
+        return False
+    return piece.subject is not None or bool(picture[:, :, 3].min() < 255)
 
 
 def _draw_line_round(
