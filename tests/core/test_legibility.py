@@ -183,6 +183,12 @@ class CalmTest(unittest.TestCase):
         best = calm_places(self.picture(), self.whole, 60, 30, [bare])[0]
         self.assertFalse(best.x > 140 and best.y > 75)
 
+    def test_the_subject_is_avoided_by_its_shape(self):
+        subject = np.zeros((120, 200))
+        subject[60:, 150:] = 1
+        best = calm_places(self.picture(), self.whole, 36, 30, (), subject)[0]
+        self.assertTrue(110 + 18 <= best.x <= 150 - 18 + 2 and best.y > 74, best)
+
     def test_what_does_not_fit_has_no_place(self):
         self.assertEqual(calm_places(self.picture(), self.whole, 201, 10), [])
         one = calm_places(

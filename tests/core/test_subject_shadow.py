@@ -26,9 +26,10 @@ from lucky_margin.core.document import (
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.framing import SetWindow
+from lucky_margin.core.edits.moving import DragPieces
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.edits.steps import Follow, SetSubjectShadow, SwitchStep
-from lucky_margin.core.render import render
+from lucky_margin.core.render import calm_places_of, render
 from lucky_margin.core.scene import Scene
 from tests.support import finish_of, noise, scene_of, sources_of
 
@@ -246,3 +247,26 @@ class BehindTest(unittest.TestCase):
         moved = scene_of(apply_edit(scene, window).finish, scene.sources)
         apart = np.abs(render(moved)[:, 20:170].astype(int) - render(scene)[:, 30:180])
         self.assertLess(apart.max(), 4)
+
+
+class PieceBySubjectTest(unittest.TestCase):
+    """The red square lies from 60 to 140 on the size."""
+
+    def test_a_dragged_piece_is_drawn_to_the_subjects_sides(self):
+        badge = BadgePiece(id="badge-1", form="label", width=0.1, height=0.1)
+        scene = cut(SubjectShadow(), pieces=(badge,))
+        # In the middle, 20 wide: its right side at 110.
+        edit = DragPieces(ids=("badge-1",), dx=28, dy=0, snap=4)
+        edited = apply_edit(scene, edit)
+        after = scene_of(edited.finish, scene.sources)
+        self.assertAlmostEqual(after.pieces[0].bounds.right, 140, delta=0.6)
+        self.assertTrue(any(abs(guide.x1 - 140) < 0.6 for guide in edited.guides))
+
+    def test_a_calm_place_for_words_is_beside_the_subject(self):
+        words = TextPiece(id="text-1", text="Soft", size=0.1)
+        scene = cut(SubjectShadow(), pieces=(words,))
+        own = scene.pieces[0].bounds
+        for place in calm_places_of(scene, "text-1")[:3]:
+            across = abs(place.x - 100) - own.width / 2
+            down = abs(place.y - 100) - own.height / 2
+            self.assertGreater(max(across, down), 40 - 3)

@@ -32,6 +32,7 @@ from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.pieces.watermark import watermark_pieces
+from lucky_margin.core.render.shown import subject_on_size
 from lucky_margin.core.scene import Scene
 
 LIGHT, DARK = "#FFFFFF", "#000000"
@@ -55,7 +56,8 @@ class DragPieces(EditBase):
 
 @carries_out(DragPieces)
 def drag_pieces(scene: Scene, edit: DragPieces) -> Edited:
-    """The pieces moved by so many output pixels, drawn to near lines together."""
+    """The pieces moved by so many output pixels, drawn together to lines near them: of the margin,
+    the size, the subject and other pieces."""
     laid = {one.piece.id: one for one in scene.pieces}
     moved = [laid[key] for key in edit.ids if key in laid and not laid[key].piece.locked]
     if not moved:
@@ -65,7 +67,8 @@ def drag_pieces(scene: Scene, edit: DragPieces) -> Edited:
     whole = Box(left=0, top=0, width=output.width, height=output.height)
     others = [one.bounds for key, one in laid.items() if key not in edit.ids]
     union = _union([one.bounds for one in moved]).moved(dx, dy)
-    boxes = [room, whole, *others]
+    subject = subject_on_size(scene) if edit.snap else None
+    boxes = [room, whole, *others, *([subject] if subject else [])]
     across, down, lines = snapped_box(
         union,
         [at for one in boxes for at in ends_and_middle(one.left, one.width)],

@@ -5,12 +5,11 @@ from typing import Literal
 
 from pydantic import Field
 
-from lucky_margin.core.document import Box
 from lucky_margin.core.edits.edited import Edited, with_window
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.edits.snapping import ends_and_middle, snapped_box
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.render.shown import turned_subject_box
+from lucky_margin.core.render.shown import subject_on_size
 from lucky_margin.core.scene import Scene
 
 
@@ -31,13 +30,11 @@ def drag_subject(scene: Scene, edit: DragSubject) -> Edited:
     Raises:
         BadInput: nothing is cut out.
     """
-    box = turned_subject_box(scene)
-    if box is None:
+    shown = subject_on_size(scene)
+    if shown is None:
         raise BadInput("Nothing is cut out yet; find the subject first.")
     frame, room = scene.frame, scene.margins.box
     output, scale = frame.output, frame.enlargement
-    left, top = frame.to_output(box.left, box.top)
-    shown = Box(left=left, top=top, width=box.width * scale, height=box.height * scale)
     drawn_x, drawn_y, guides = snapped_box(
         shown.moved(edit.dx, edit.dy),
         (*_sides_and_thirds(output.width), *ends_and_middle(room.left, room.width)),

@@ -44,18 +44,28 @@ class CalmPlace:
 
 
 def calm_places(
-    picture: Picture8, inside: Box, width: float, height: float, avoid: Sequence[Box] = ()
+    picture: Picture8,
+    inside: Box,
+    width: float,
+    height: float,
+    avoid: Sequence[Box] = (),
+    subject: Plane | None = None,
 ) -> list[CalmPlace]:
     """Places for a box of ``width`` x ``height`` within ``inside``, the calmest first.
 
-    All lengths are in the picture's pixels. Empty when the box does not fit.
+    All lengths are in the picture's pixels. What lies in a box to ``avoid`` has to stay in view,
+    and so has the ``subject``, by how much (0..1) it covers of each pixel. Empty when the box does
+    not fit.
     """
     room_x, room_y = inside.width - width, inside.height - height
     if room_x < 0 or room_y < 0:
         return []
     light = from_light(decode(picture[:, :, :3] / 255))[:, :, 0]
     edges = np.minimum(np.abs(_slope(light)) / STRONG_EDGE, 1)
-    planes = (edges, light, light * light, _covered(light, avoid))
+    kept = _covered(light, avoid)
+    if subject is not None:
+        kept = np.maximum(kept, subject)
+    planes = (edges, light, light * light, kept)
     sums = [np.asarray(cv2.integral(plane), np.float64) for plane in planes]
     lefts = np.unique(np.linspace(inside.left, inside.left + room_x, 41))
     tops = np.unique(np.linspace(inside.top, inside.top + room_y, 41))

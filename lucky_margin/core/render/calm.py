@@ -2,6 +2,9 @@
 
 from dataclasses import replace
 
+import numpy as np
+from numpy.typing import NDArray
+
 from lucky_margin.core.document import WatermarkChanges
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.framing import focus_on
@@ -16,7 +19,7 @@ WORKING_SIDE = 320
 def calm_places_of(scene: Scene, piece_id: str) -> list[CalmPlace]:
     """Middles for the piece in output pixels, the calmest first; none when it does not fit.
 
-    The other pieces are avoided like the focus box.
+    The other pieces are avoided like the focus box, and like a subject that is cut out.
 
     Raises:
         NotFound: the piece is not on this size.
@@ -27,12 +30,14 @@ def calm_places_of(scene: Scene, piece_id: str) -> list[CalmPlace]:
         raise NotFound("This piece is not on this size; switch it on first.")
     own = laid.pop(piece_id).bounds
     avoid = [one.bounds for one in laid.values()]
-    if focus := focus_on(scene.focus, frame):
+    is_cut_out = scene.cut_out.on
+    if focus := focus_on(finish.focus if is_cut_out else scene.focus, frame):
         avoid.append(focus)
     bare = finish.model_copy(update={"pieces": ()})
     plain = scene.size.with_overrides(pieces={}, watermark=WatermarkChanges(on=False))
     scale = scene.scale_for(WORKING_SIDE)
-    picture = render(replace(scene, finish=bare, size=plain), scale=scale, rough=True)
+    plain_scene = replace(scene, finish=bare, size=plain)
+    picture = render(plain_scene, scale=scale, rough=True)
     step = picture.shape[1] / frame.output.width
     places = calm_places(
         picture,
@@ -40,5 +45,11 @@ def calm_places_of(scene: Scene, piece_id: str) -> list[CalmPlace]:
         own.width * step,
         own.height * step,
         [box.scaled(step) for box in avoid],
+        _subject(plain_scene, scale) if is_cut_out else None,
     )
     return [replace(place, x=place.x / step, y=place.y / step) for place in places]
+
+
+def _subject(scene: Scene, scale: float) -> NDArray[np.float64]:
+    """How much (0..1) the subject covers of each pixel."""
+    return render(scene, scale=scale, view="coverage", rough=True)[:, :, 0] / 255

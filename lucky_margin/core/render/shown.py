@@ -233,3 +233,13 @@ def turned_subject_box(scene: Scene) -> Box | None:
     if box is None:
         return None
     return scene.photo.turned_box(box.scaled(scene.facts.width, scene.facts.height))
+
+
+def subject_on_size(scene: Scene) -> Box | None:
+    """The box around the subject of a scene, in output pixels; None where nothing is cut out."""
+    box, frame = turned_subject_box(scene), scene.frame
+    if box is None:
+        return None
+    left, top = frame.to_output(box.left, box.top)
+    scale = frame.enlargement
+    return Box(left=left, top=top, width=box.width * scale, height=box.height * scale)
