@@ -23,7 +23,9 @@ def main() -> None:
             shelf(page)
             bench(page)
             shape(page)
+            spots(page)
             tone(page)
+            areas(page)
             cut_out(page)
             words(page)
             badges(page)
@@ -70,6 +72,26 @@ def shape(page: Page) -> None:
     keep(page, "bench-shape")
 
 
+def spots(page: Page) -> None:
+    """Crumbs of clay on a bench, one being drawn over."""
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Bench, wide").click()
+    step(page, "Spots")
+    page.get_by_label("Brush size, typed").fill("44")
+    page.keyboard.press("Enter")
+    box = page.locator(".stage img.picture").bounding_box()
+    assert box
+    for x, y in ((0.472, 0.873), (0.449, 0.842)):
+        page.mouse.click(box["x"] + x * box["width"], box["y"] + y * box["height"])
+        page.wait_for_timeout(1500)
+    page.get_by_role("button", name="show spots (2)").click()
+    page.mouse.move(box["x"] + 0.39 * box["width"], box["y"] + 0.88 * box["height"])
+    page.mouse.down()
+    page.mouse.move(box["x"] + 0.43 * box["width"], box["y"] + 0.87 * box["height"], steps=6)
+    keep(page, "spots")
+    page.mouse.up()
+
+
 def tone(page: Page) -> None:
     page.get_by_role("button", name="Shelf").click()
     page.get_by_role("button", name="Open Field behind").click()
@@ -86,21 +108,27 @@ def tone(page: Page) -> None:
     keep(page, "split")
     page.get_by_role("button", name="Split").click()
     page.get_by_role("button", name=re.compile("^Look ")).click()
-    page.get_by_role("button", name=re.compile("^Areas ")).click()
-    page.get_by_role("button", name="band", exact=True).click()
-    page.get_by_role("button", name="remove area").scroll_into_view_if_needed()
-    page.get_by_label("Exposure, typed").last.fill("-0.8")
-    page.keyboard.press("Enter")
-    page.get_by_label("veil the rest").check()
-    keep(page, "area")
-    page.get_by_label("veil the rest").uncheck()
-    page.get_by_role("button", name=re.compile("^Areas ")).click()
     page.get_by_role("button", name=re.compile("^Washes ")).click()
     page.get_by_role("button", name="add a wash").click()
     page.get_by_role("button", name="Try them all").click()
     page.wait_for_timeout(3500)  # until all modes are drawn
     keep(page, "blend-modes")
     page.keyboard.press("Escape")
+
+
+def areas(page: Page) -> None:
+    """All but the subject, darkened."""
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Reactive blue").click()
+    step(page, "Tone")
+    page.get_by_role("button", name=re.compile("^Areas ")).click()
+    page.get_by_role("button", name="dark background").click()
+    page.get_by_text("mends it by strokes").wait_for()
+    page.get_by_role("button", name="Dismiss").click()
+    page.get_by_text("mends it by strokes").scroll_into_view_if_needed()
+    page.wait_for_timeout(1500)
+    keep(page, "area")
+    page.get_by_role("button", name="remove area").click()
 
 
 def cut_out(page: Page) -> None:
@@ -165,7 +193,6 @@ def marks(page: Page) -> None:
     page.get_by_role("button", name="Shelf").click()
     page.get_by_role("button", name="Open Tools, marked").click()
     step(page, "Watermark")
-    keep(page, "repeated-mark")
     page.get_by_role("button", name="a kept mark").click()
     page.get_by_role("button", name="Studio mark").click()
     page.get_by_role("button", name="change it").click()

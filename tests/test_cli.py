@@ -167,6 +167,8 @@ class CutOutCommandTest(CommandTest):
             (("--text", "A", "--text-behind"), "--text-behind needs --cut-out or --mask"),
             (("--shadow", "soft"), "--shadow needs --cut-out or --mask"),
             (("--save-mask", "m.png"), "--save-mask needs --cut-out or --mask"),
+            (("--square", "1,2,3"), "--square needs 8 numbers"),
+            (("--square", "0,0,90,90,90,0,0,90"), "cross or lie in a line"),
             (("--area", "sky:exposure=1"), "--area is written like"),
             (("--area", "subject:blur=1"), "--area knows exposure"),
             (("--area", "subject:exposure=9"), "exposure"),

@@ -95,6 +95,12 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
         "name such as tall-post; several times for several files; default: as cropped",
     )
     finish.add_argument("--ratio", metavar="W:H", help="such as 4:5, or original")
+    finish.add_argument(
+        "--square",
+        metavar="X1,Y1,...,X4,Y4",
+        help="show a flat thing straight on: its corners in photo pixels, clockwise from the top "
+        "left",
+    )
     finish.add_argument("--trim", action="store_true", help="trim the plain margin first")
     finish.add_argument(
         "--straighten", type=float, default=0, metavar="DEGREES", help="clockwise, -45 to 45"

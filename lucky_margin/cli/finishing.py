@@ -35,6 +35,7 @@ from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.edits.framing import SetContain, SetWindow
 from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
+from lucky_margin.core.edits.squaring import SquareUp
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.export import export, mask_file
 from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
@@ -107,8 +108,7 @@ def _finish_photo(
         logo = logo_of(sha256, drawing)
     sources = MemorySources(photos, tables=tables, fonts=fonts)
     finish = _fresh(path.stem[:120], digest, chosen, image_format)
-    for proposal in _proposals_for_all(finish, chosen, sources):
-        finish = _taken(proposal, Scene(finish, finish.sizes[0], sources))
+    finish = _prepared(finish, chosen, sources)
     tone = _tone(chosen, finish.tone, look)
     areas = cutting.areas(chosen, Scene(finish, finish.sizes[0], sources))
     finish = finish.model_copy(update={"tone": tone.model_copy(update={"areas": areas})})
@@ -127,6 +127,15 @@ def _finish_photo(
     if chosen.save_mask:
         write_bytes(mask_file(scene), chosen.save_mask, chosen.replace)
     return cutting.doubt(scene)
+
+
+def _prepared(finish: Finish, chosen: argparse.Namespace, sources: Sources) -> Finish:
+    """The finish with what comes before all else: squaring up, and what is proposed."""
+    if chosen.square:
+        finish = apply_edit(Scene(finish, finish.sizes[0], sources), _square(chosen.square)).finish
+    for proposal in _proposals_for_all(finish, chosen, sources):
+        finish = _taken(proposal, Scene(finish, finish.sizes[0], sources))
+    return finish
 
 
 def _framed(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:
@@ -213,6 +222,11 @@ def _tone(chosen: argparse.Namespace, proposed: Tone, look: LookUse | None) -> T
     """What is proposed, then the look, then what is set."""
     tone = proposed.model_copy(update={"look": look})
     return values.tone(chosen.tone).applied_to(tone) if chosen.tone else tone
+
+
+def _square(text: str) -> SquareUp:
+    places = values.numbers(text, ",", 8, "--square", "120,80,900,140,880,700,100,640")
+    return SquareUp(corners=tuple(zip(places[::2], places[1::2], strict=True)))
 
 
 def _border(chosen: argparse.Namespace) -> Border:

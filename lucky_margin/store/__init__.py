@@ -60,6 +60,7 @@ def used_subject(kept: Kept[SubjectOfPhoto]) -> UsedSubject:
         id=kept.id,
         name=kept.name,
         version=kept.version,
+        square=subject.square,
         cut_out=subject.cut_out,
         box=subject.box,
     )

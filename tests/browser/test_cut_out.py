@@ -190,7 +190,7 @@ class MendingTest(CutOutBrowserTest):
     def test_it_is_done_by_keys_alone(self):
         page = self.page
         self.open_finish_of("bowl-top.jpg")
-        page.keyboard.press("3")
+        page.keyboard.press("4")
         self.button("Find the subject").focus()
         with self.one_change():
             page.keyboard.press("Enter")
@@ -434,7 +434,7 @@ class KeptSubjectTest(CutOutBrowserTest):
         self.step("Cut-out")
         self.button("Find the subject").click()
         expect(page.get_by_text("Look at it")).to_be_visible()
-        self.button("Keep the subject on the shelf…").click()
+        self.button("Keep this subject…").click()
         page.get_by_label("Name of this subject").fill("Brick")
         page.keyboard.press("Enter")
         expect(page.get_by_text("“Brick” is kept")).to_be_visible()

@@ -10,7 +10,8 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
-from tests.support import encoded, noise
+from tests.core.test_squaring import seen_at_an_angle
+from tests.support import encoded, gradient, noise
 
 
 class Framing(BrowserTest):
@@ -412,13 +413,69 @@ class KeyboardTest(Framing):
         expect(page.locator(".focus.drawing")).to_be_attached()
         page.keyboard.press("Escape")
         expect(page.locator(".focus.drawing")).not_to_be_attached()
-        page.keyboard.press("4")
+        page.keyboard.press("5")
         press("button", "medium")
         expect(page.get_by_text("white, 2.5 % (10 px)")).to_be_visible()
-        page.keyboard.press("7")
+        page.keyboard.press("8")
         expect(page.get_by_role("button", name="Save this size")).to_be_enabled()
         page.get_by_role("button", name="Save this size").focus()
         with page.expect_download() as caught:
             page.keyboard.press("Enter")
         pixels = np.asarray(Image.open(caught.value.path()))
         self.assertEqual((pixels[0, 0, 3], pixels[4, 200].tolist()), (0, [255, 255, 255, 255]))
+
+
+class SquareTest(BrowserTest):
+    """A card that lies askew on a table."""
+
+    corners = np.array([(210.0, 130.0), (630.0, 190.0), (565.0, 450.0), (150.0, 350.0)])
+
+    def test_a_card_is_squared_up_by_its_four_corners(self):
+        page = self.page
+        card = gradient(320, 200)
+        card[60:140, 120:200] = 0
+        self.bring_data(("card.png", encoded(seen_at_an_angle(card, self.corners, 800, 550))))
+        self.on_bench()
+        self.fold("Square up")
+        page.get_by_role("button", name="Place four corners").click()
+        picture = page.locator(".stage img.picture").bounding_box()
+        scale = picture["width"] / 800
+        for name, (x, y) in zip(
+            ("Top left", "Top right", "Bottom right", "Bottom left"), self.corners, strict=True
+        ):
+            knob = page.get_by_role("button", name=re.compile(f"^{name} corner of what is flat"))
+            start = self.middle(knob)
+            wanted = picture["x"] + x * scale, picture["y"] + y * scale
+            self.drag(start, (wanted[0] - start[0], wanted[1] - start[1]))
+        page.get_by_label("Its true ratio").fill("8:x")
+        expect(page.get_by_role("button", name="Square it up")).to_be_disabled()
+        page.get_by_label("Its true ratio").fill("8:5")
+        with self.one_change():
+            page.get_by_role("button", name="Square it up").click()
+        expect(page.get_by_role("button", name="As it was taken")).to_be_visible()
+        page.get_by_role("button", name="Export…").click()
+        page.get_by_role("button", name="PNG", exact=True).click()
+        with page.expect_download() as caught:
+            page.get_by_role("button", name="Save this size").click()
+        shown = Image.open(caught.value.path()).convert("RGB").resize((320, 200))
+        off = np.abs(np.asarray(shown).astype(int) - card)[6:-6, 6:-6]
+        self.assertLess(off.mean(), 4)
+        self.step("Crop")
+        with self.one_change():
+            page.get_by_role("button", name="As it was taken").click()
+        expect(page.get_by_label("width, px", exact=True)).to_have_value("800")
+
+    def test_corners_that_cross_are_said_and_can_be_moved_by_keys(self):
+        page = self.page
+        self.bring_data(("card.png", encoded(noise(400, 300))))
+        self.on_bench()
+        self.fold("Square up")
+        page.get_by_role("button", name="Place four corners").click()
+        knob = page.get_by_role("button", name=re.compile("^Top left corner of what is flat"))
+        for _ in range(28):
+            knob.press("Shift+ArrowRight")
+        page.get_by_role("button", name="Square it up").click()
+        expect(page.get_by_text("These corners cross or lie in a line")).to_be_visible()
+        expect(page.get_by_role("button", name="Square it up")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("button", name="Place four corners")).to_be_visible()

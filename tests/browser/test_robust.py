@@ -40,7 +40,7 @@ class LeftDragTest(BrowserTest):
 
     def test_the_step_is_switched_in_the_middle(self):
         self.begin_drag()
-        self.page.keyboard.press("3")
+        self.page.keyboard.press("4")
         self.saved().to_have_text(re.compile("^saved"))
         self.page.mouse.up()
         self.next_edit_works()

@@ -108,6 +108,7 @@ grounds = st.one_of(
 mask_kinds = st.sampled_from(["band", "ellipse", "light", "hue", "subject"])
 tone_grips = st.sampled_from(["start", "middle", "end", "right", "below"])
 few = st.integers(-1, 2)
+drawn_points = st.lists(st.tuples(any_number, any_number), min_size=1, max_size=4)
 piece_id = st.sampled_from(["text-1", "badge-1", "picture-1", "mark-1", "text-9"])
 piece_ids = st.lists(piece_id, max_size=2)
 piece_ends = st.sampled_from(["tail", "tip"])
@@ -314,8 +315,18 @@ edit(
     "draw_stroke",
     brush=st.sampled_from(["keep", "leave_out", "soft_edge", "erase", "bring_back"]),
     radius=any_number,
-    points=st.lists(st.tuples(any_number, any_number), min_size=1, max_size=4),
+    points=drawn_points,
 )
+edit(
+    "square_up",
+    corners=st.one_of(
+        st.none(), st.lists(st.tuples(any_number, any_number), min_size=4, max_size=4)
+    ),
+    ratio=st.one_of(st.none(), st.fixed_dictionaries({"width": fractions, "height": fractions})),
+)
+edit("draw_spot", radius=any_number, points=drawn_points)
+edit("remove_spot", number=st.one_of(st.none(), few))
+edit("set_spots", changes=st.fixed_dictionaries({"on": st.booleans()}))
 edit(
     "set_subject_shadow",
     changes=st.fixed_dictionaries(

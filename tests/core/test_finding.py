@@ -13,6 +13,7 @@ from PIL import Image
 from lucky_margin.core.document import Turn
 from lucky_margin.core.finding import enough_to_look_at, find_picture, propose_focus
 from lucky_margin.core.framing import TurnedPhoto, within
+from lucky_margin.core.scene import TakenPhoto
 from tests.support import SHA, demo_sources, encoded, gradient, noise, sources_of
 
 
@@ -160,7 +161,7 @@ class FocusTest(unittest.TestCase):
             ("bowl-top.jpg", 0.59, 0.44),
         ):
             sources = demo_sources(name)
-            proposal = propose_focus(enough_to_look_at(SHA, sources))
+            proposal = propose_focus(enough_to_look_at(TakenPhoto(SHA, sources)))
             box = proposal.focus.box
             with self.subTest(name):
                 self.assertTrue(box.left < x < box.right and box.top < y < box.bottom, box)
@@ -194,9 +195,9 @@ class FocusTest(unittest.TestCase):
 
     def test_the_smallest_copy_that_serves(self):
         sources = sources_of(noise(4000, 2500))
-        self.assertEqual(enough_to_look_at(SHA, sources).shape[1], 1000)
+        self.assertEqual(enough_to_look_at(TakenPhoto(SHA, sources)).shape[1], 1000)
         small = sources_of(noise(500, 300))
-        self.assertEqual(enough_to_look_at(SHA, small).shape[1], 500)
+        self.assertEqual(enough_to_look_at(TakenPhoto(SHA, small)).shape[1], 500)
 
 
 def drawn_face():

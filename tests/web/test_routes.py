@@ -223,7 +223,7 @@ class BenchRouteTest(ServiceTest):
         steps = self.ok("GET", "/bench/steps")["steps"]
         self.assertEqual(
             [step["key"] for step in steps],
-            ["crop", "tone", "cut_out", "border", "pieces", "watermark", "export"],
+            ["crop", "spots", "tone", "cut_out", "border", "pieces", "watermark", "export"],
         )
         laid = self.laid(self.draft())
         self.assertEqual([one["key"] for one in laid["docket"]], [one["key"] for one in steps])

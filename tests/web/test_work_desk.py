@@ -214,9 +214,9 @@ class JobRouteTest(ServiceTest):
         self.addCleanup(may_end.set)
         body = self.draft(channel="a")
 
-        def slow(scene):
+        def slow(scene, **how):
             may_end.wait(10)
-            return subject_proposal(scene)
+            return subject_proposal(scene, **how)
 
         with mock.patch(
             "lucky_margin.core.proposals.for_photos.subject_proposal", side_effect=slow

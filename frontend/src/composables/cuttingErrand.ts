@@ -36,7 +36,7 @@ export function useCuttingErrand() {
       await bench.settle()
       const photo = await get<Photo>(`/photos/${piece.sha256}`)
       const name = piece.subject?.name ?? photo.name.replace(/\.[^.]+$/, '')
-      const wanted = { photo: photo.sha256, name, ...(piece.subject && { cut_out: piece.subject.cut_out }) }
+      const wanted = { photo: photo.sha256, name, ...(piece.subject && { cut_out: piece.subject.cut_out, square: piece.subject.square }) }
       const { id } = await post<FinishState>('/finishes', wanted)
       await router.push({ name: 'bench', params: { id }, query: { for: finish, piece: piece.id } })
     } catch (error) {

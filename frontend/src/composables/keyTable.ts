@@ -5,6 +5,7 @@ import { useBench } from '../stores/bench'
 import { useCutOut } from '../stores/cutOut'
 import { useDocket } from '../stores/docket'
 import { useSelection } from '../stores/selection'
+import { useSpots } from '../stores/spots'
 import { useStage } from '../stores/stage'
 import { arrowWay, digitOf, isArrow, isRemoving, on, withControl, writtenBy, type Press } from './keyNames'
 import { usePieceEdits } from './pieceEdits'
@@ -24,6 +25,7 @@ export interface Key {
 export function useKeyTable(showKeys: () => void): Key[] {
   const bench = useBench()
   const cutOut = useCutOut()
+  const spots = useSpots()
   const docket = useDocket()
   const stage = useStage()
   const selection = useSelection()
@@ -33,7 +35,9 @@ export function useKeyTable(showKeys: () => void): Key[] {
   const piecesChosen = () => bench.openStep === 'pieces' && selection.ids.length > 0
   const textChosen = () => piecesChosen() && selection.only?.kind === 'text'
   const canMend = () => cutOut.isOpen && cutOut.isOn
-  const brushInHand = () => cutOut.isOpen && !!cutOut.brush
+  /** What is put down on the photo by keys too. */
+  const brush = () => (spots.isOpen ? spots : cutOut.isOpen && cutOut.brush ? cutOut : null)
+  const brushInHand = () => !!brush()
   const markOnSpot = () => bench.openStep === 'watermark' && !!bench.layout?.watermark
 
   async function escape(): Promise<void> {
@@ -99,9 +103,9 @@ export function useKeyTable(showKeys: () => void): Key[] {
       does: 'Move a cross over the picture (brush in hand)',
       takes: isArrow,
       when: brushInHand,
-      run: (event) => cutOut.moveCross(...arrowWay(event)!),
+      run: (event) => brush()!.moveCross(...arrowWay(event)!),
     },
-    { keys: 'Enter', does: 'Put the brush down at the cross', takes: on('Enter'), when: brushInHand, run: cutOut.dab },
+    { keys: 'Enter', does: 'Put the brush down at the cross', takes: on('Enter'), when: brushInHand, run: () => brush()!.dab() },
     {
       keys: 'B',
       does: 'Draw a box around the subject (Cut-out open)',
@@ -112,8 +116,8 @@ export function useKeyTable(showKeys: () => void): Key[] {
     { keys: 'K', does: 'Brush that keeps (Cut-out open)', takes: on('k'), when: canMend, run: () => cutOut.take('keep') },
     { keys: 'X', does: 'Brush that leaves out', takes: on('x'), when: canMend, run: () => cutOut.take('leave_out') },
     { keys: 'H', does: 'Brush for soft edges', takes: on('h'), when: canMend, run: () => cutOut.take('soft_edge') },
-    { keys: 'Comma', does: 'Smaller brush; Alt + wheel too', takes: on(','), when: brushInHand, run: cutOut.smaller },
-    { keys: 'Full stop', does: 'Larger brush', takes: on('.'), when: brushInHand, run: cutOut.larger },
+    { keys: 'Comma', does: 'Smaller brush; Alt + wheel too', takes: on(','), when: brushInHand, run: () => brush()!.smaller() },
+    { keys: 'Full stop', does: 'Larger brush', takes: on('.'), when: brushInHand, run: () => brush()!.larger() },
     { keys: 'Shift + arrows', does: 'Nudge by 10' },
     { keys: 'Delete', does: 'Remove the chosen pieces', takes: isRemoving, when: piecesChosen, run: pieces.remove },
     {

@@ -9,6 +9,8 @@ export interface Units {
   pixel?: number
 }
 
+/** Two numbers with a colon, a slash or an x between, each with a comma or a point. */
+const RATIO = /^\s*(\d+(?:[.,]\d+)?)\s*[:/x×]\s*(\d+(?:[.,]\d+)?)\s*$/i
 const TERM = /\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(px|%|kb|°|k)?\s*/iy
 
 /** The number in `units.unit`, or null when the text is no number or sum. */
@@ -16,6 +18,12 @@ export function parseNumber(text: string, units: Units): number | null {
   const reader = new Reader(text.trim(), units)
   const value = reader.sum()
   return value !== null && reader.atEnd && Number.isFinite(value) ? value : null
+}
+
+/** A ratio such as "7:9.5", or null. */
+export function readRatio(text: string): { width: number; height: number } | null {
+  const [width, height] = (RATIO.exec(text) ?? []).slice(1).map((part) => Number(part.replace(',', '.')))
+  return width && height ? { width, height } : null
 }
 
 class Reader {

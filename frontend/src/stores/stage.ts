@@ -11,9 +11,16 @@ export type Surround = 'light' | 'mid' | 'dark'
 export type Guides = 'none' | 'thirds' | 'centre' | 'diagonals'
 
 /** What a press on the stage does besides the open step's own. */
-export type Tool = 'level line' | 'focus' | 'colour'
+export type Tool = 'level line' | 'focus' | 'colour' | 'corners'
 
 const GUIDES: Guides[] = ['thirds', 'centre', 'diagonals', 'none']
+/** Where corners lie before they are dragged. */
+const FIRST_CORNERS: [number, number][] = [
+  [0.2, 0.2],
+  [0.8, 0.2],
+  [0.8, 0.8],
+  [0.2, 0.8],
+]
 const MIN_ZOOM = 0.02
 const MAX_ZOOM = 16
 /** Screen pixels for each picture pixel when an edge is looked at. */
@@ -46,6 +53,9 @@ export const useStage = defineStore('stage', () => {
   let takeColour: ((colour: string) => void) | null = null
   /** Colours are picked from what is seen, or from the photo before any step but Crop. */
   const picksBefore = ref(false)
+  /** The corners of something flat that is to be squared up, clockwise from the top left, as shares
+   * of the turned photo's sides. */
+  const corners = ref<[number, number][]>([...FIRST_CORNERS])
   /** A rectangle found in the photo, shown for approval, in turned pixels. */
   const found = shallowRef<Box | null>(null)
   /** What of the tone lies on the photo and is worked on: a wash or an area, and which of each. */
@@ -89,6 +99,7 @@ export const useStage = defineStore('stage', () => {
 
   /** Use a tool with the next press on the stage; the same again puts it away. */
   function take(wanted: Tool): void {
+    if (wanted === 'corners') corners.value = [...FIRST_CORNERS]
     tool.value = tool.value === wanted ? null : wanted
   }
 
@@ -167,6 +178,7 @@ export const useStage = defineStore('stage', () => {
     readout,
     guides,
     tool,
+    corners,
     found,
     partKind,
     partNumber,

@@ -6,9 +6,9 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.filling import filled
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, touched_part
 from lucky_margin.core.document import Stroke, SubjectEdge
+from lucky_margin.core.filling import filled
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]

@@ -5,7 +5,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.blurring import blurred
-from lucky_margin.core.cut_out.filling import filled
+from lucky_margin.core.filling import filled
 from lucky_margin.core.types import Mask
 
 Floats = NDArray[np.float32]

@@ -18,8 +18,8 @@ from lucky_margin.core.cut_out.edges import (
     led_by_photo,
     room_to_lead,
 )
-from lucky_margin.core.cut_out.filling import filled
 from lucky_margin.core.document import Box
+from lucky_margin.core.filling import filled
 from lucky_margin.core.types import AnyPicture, Mask
 
 Floats = NDArray[np.float32]

@@ -48,6 +48,7 @@ from lucky_margin.core.document.overrides import (
     OutlinesChanges,
     Overrides,
     PieceChanges,
+    SpotsChanges,
     SubjectShadowChanges,
     ToneChanges,
     TurnChanges,
@@ -102,6 +103,8 @@ from lucky_margin.core.document.sizes import (
     Size,
     Window,
 )
+from lucky_margin.core.document.spots import Spot, Spots
+from lucky_margin.core.document.square import Square
 from lucky_margin.core.document.steps import Border, BorderLine, Export, Turn
 from lucky_margin.core.document.tone import (
     HUE_NAMES,
@@ -254,6 +257,10 @@ __all__ = [
     "Size",
     "SizePlan",
     "SolidColour",
+    "Spot",
+    "Spots",
+    "SpotsChanges",
+    "Square",
     "Star",
     "StockBackdrop",
     "StockLook",

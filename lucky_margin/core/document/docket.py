@@ -9,6 +9,7 @@ from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Watermark
 from lucky_margin.core.document.shapes import Rectangle
 from lucky_margin.core.document.sizes import AsCropped, Size
+from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.summaries import (
     border_in_words,
@@ -18,6 +19,7 @@ from lucky_margin.core.document.summaries import (
     export_in_words,
     pieces_change_in_words,
     pieces_in_words,
+    spots_in_words,
     tone_in_words,
     turn_in_words,
     watermark_in_words,
@@ -78,6 +80,15 @@ STEPS = (
         is_set=_crop_is_set,
         change=lambda _, now: f"Turned: {turn_in_words(now.turn)}",
         values={"turn": Turn},
+    ),
+    Step(
+        key="spots",
+        title="Spots",
+        summary=lambda finish, size: spots_in_words(finish.as_set("spots", size)),
+        is_set=lambda finish, size: finish.as_set("spots", size).is_set,
+        change=lambda _, now: f"Spots: {spots_in_words(now.spots)}",
+        values={"spots": Spots},
+        has_switch=True,
     ),
     Step(
         key="tone",

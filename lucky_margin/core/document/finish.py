@@ -13,6 +13,8 @@ from lucky_margin.core.document.migrations import up_to_date
 from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Size
+from lucky_margin.core.document.spots import Spots
+from lucky_margin.core.document.square import Square
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.values import (
@@ -61,9 +63,10 @@ class Focus(Value):
 
 
 class PhotoReference(Value):
-    """A photo by the SHA-256 of its original bytes."""
+    """A photo by the SHA-256 of its original bytes, and what of it is squared up."""
 
     sha256: Sha256
+    square: Square | None = None
 
 
 class Finish(Value):
@@ -80,6 +83,7 @@ class Finish(Value):
     photo: PhotoReference | None
     focus: Focus | None = None
     turn: Turn = Turn()
+    spots: Spots = Spots()
     tone: Tone = Tone()
     cut_out: CutOut = CutOut()
     outlines: Outlines = Outlines()
@@ -131,6 +135,11 @@ class Finish(Value):
         """How the photo is turned for ``size``."""
         turn: Turn = self.as_set("turn", size)
         return turn
+
+    def spots_of(self, size: Size) -> Spots:
+        """The spots as ``size`` has them; none where they are switched off, or of no photo."""
+        spots: Spots = self.as_set("spots", size)
+        return spots if spots.on and self.photo else Spots()
 
     def tone_of(self, size: Size) -> Tone:
         """The tone as ``size`` has it; one that is switched off, or of no photo, is the default

@@ -17,6 +17,7 @@ from lucky_margin.core.document.pieces import (
     TextPiece,
     Watermark,
 )
+from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.steps import FILE_DETAILS, Border, Export, Turn
 from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.values import Ground, Identifier, Value
@@ -81,6 +82,10 @@ class ToneChanges(changes_of(Tone), Changes):  # type: ignore[misc]
     """Overrides of the photo's brightness and colour."""
 
 
+class SpotsChanges(changes_of(Spots, leave_out=("filled",)), Changes):  # type: ignore[misc]
+    """Overrides of the spots: whether they are filled; where they are is the photo's alone."""
+
+
 _FOR_ALL_SIZES = ("boxes", "mask", "strokes", "edge", "found_by")
 
 
@@ -116,6 +121,7 @@ class Overrides(Value):
     """What one size does differently from its finish, step by step and piece by piece."""
 
     turn: TurnChanges = TurnChanges()
+    spots: SpotsChanges = SpotsChanges()
     tone: ToneChanges = ToneChanges()
     cut_out: CutOutChanges = CutOutChanges()
     outlines: OutlinesChanges = OutlinesChanges()

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from lucky_margin.core.document.cut_out import CutOut
+from lucky_margin.core.document.square import Square
 from lucky_margin.core.document.values import (
     Box,
     Colour,
@@ -237,9 +238,11 @@ PictureCut = Literal["whole", "square", "rounded", "circle", "heart", "star"]
 
 
 class SubjectOfPhoto(Value):
-    """What of a photo is its subject, and the ``box`` around that (photo space)."""
+    """What of a photo, or of what is squared up of it, is its subject, and the ``box`` around that
+    (photo space)."""
 
     sha256: Sha256
+    square: Square | None = None
     cut_out: CutOut
     box: PhotoBox
 
@@ -251,6 +254,7 @@ class UsedSubject(Value):
     id: int
     name: Annotated[str, StringConstraints(max_length=120)]
     version: int = Field(ge=1)
+    square: Square | None = None
     cut_out: CutOut
     box: PhotoBox
 

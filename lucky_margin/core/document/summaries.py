@@ -7,6 +7,7 @@ from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Size
+from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.steps import Border, Export, Turn
 from lucky_margin.core.document.tone import LookKey, LookUse, StockLook, Tone
 from lucky_margin.core.document.values import (
@@ -63,6 +64,11 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     if size.shape != Rectangle():
         parts.append(shape_in_words(size.shape))
     return ", ".join(parts)
+
+
+def spots_in_words(spots: Spots) -> str:
+    """How many are filled: "none", "3 filled"."""
+    return f"{len(spots.filled)} filled" if spots.is_set else "none"
 
 
 def cut_out_in_words(cut_out: CutOut, outlines: Outlines, shadow: SubjectShadow) -> str:

@@ -16,6 +16,8 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     resetting,
     shapes,
     sizes,
+    spots,
+    squaring,
     steps,
     subject_placing,
     tone,

@@ -2,8 +2,6 @@
 
 from typing import Annotated, Any, Literal
 
-import cv2
-import numpy as np
 from pydantic import Field
 
 from lucky_margin.core.cut_out import VERSION as FINDING_VERSION
@@ -19,14 +17,12 @@ from lucky_margin.core.document import (
     SubjectEdge,
     SubjectMask,
 )
+from lucky_margin.core.edits.drawn_lines import DrawnPoints, line_on_photo, radius_on_photo
 from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.framing import photo_box
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.scene import Scene
-
-POINT_TOLERANCE = 0.5 / 2048
-"""How far a stroke may be from where it was drawn, in long sides of the photo."""
 
 
 class SetSubject(EditBase):
@@ -107,7 +103,7 @@ class DrawStroke(EditBase):
     brush: Brush
     radius: float = Field(gt=0)
     softness: float = Field(default=0, ge=0, le=1)
-    points: Annotated[tuple[tuple[float, float], ...], Field(min_length=1, max_length=20_000)]
+    points: DrawnPoints
 
 
 @carries_out(DrawStroke)
@@ -117,22 +113,16 @@ def draw_stroke(scene: Scene, edit: DrawStroke) -> Edited:
     Raises:
         BadInput: it lies beside the photo, or there are too many.
     """
-    cut_out, facts = scene.finish.cut_out, scene.facts
+    cut_out = scene.finish.cut_out
     if not scene.cut_out.on:
         raise BadInput("Find the subject first; then strokes can mend it.")
     if len(cut_out.strokes) == MOST_STROKES:
         raise BadInput(f"{MOST_STROKES} strokes are kept at most; delete some first.")
-    points = np.array([scene.photo.to_photo(x, y) for x, y in edit.points])
-    sides = np.array([facts.width, facts.height])
-    beside = (points < -edit.radius).any(axis=1) | (points > sides + edit.radius).any(axis=1)
-    if beside.all():
-        raise BadInput("This stroke lies beside the photo; draw it on the photo.")
-    kept = _simplified(np.clip(points, 0, sides), POINT_TOLERANCE * max(sides))
     stroke = Stroke(
         brush=edit.brush,
-        radius=float(np.clip(edit.radius / max(sides), *_RADII)),
+        radius=radius_on_photo(scene, edit.radius, *_RADII),
         softness=edit.softness if edit.brush in ("erase", "bring_back") else 0,
-        points=tuple(map(tuple, (kept / sides).round(6).tolist())),
+        points=line_on_photo(scene, edit.points, edit.radius, MOST_STROKE_POINTS),
     )
     return _with_cut_out(scene, strokes=(*cut_out.strokes, stroke))
 
@@ -188,14 +178,3 @@ def _with_cut_out(scene: Scene, **fields: Any) -> Edited:
     cut_out: CutOut = scene.finish.cut_out.model_copy(update={"on": True, **fields})
     finish = scene.finish.model_copy(update={"cut_out": cut_out})
     return Edited.of(scene, finish.with_size(scene.size.with_overrides(cut_out={})))
-
-
-def _simplified(points: np.ndarray, tolerance: float) -> np.ndarray:
-    """Points (pixels) of a line that stays within ``tolerance`` (U. Ramer 1972; D. Douglas and T.
-    Peucker 1973), or as near as the most points allow."""
-    line = np.ascontiguousarray(points, np.float32)
-    kept = cv2.approxPolyDP(line[:, None], tolerance, False)[:, 0]
-    while len(kept) > MOST_STROKE_POINTS:
-        tolerance *= 2
-        kept = cv2.approxPolyDP(line[:, None], tolerance, False)[:, 0]
-    return np.asarray(kept, np.float64)

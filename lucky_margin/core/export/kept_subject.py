@@ -20,4 +20,6 @@ def kept_subject(scene: Scene) -> SubjectOfPhoto:
     box = box_of(photo.matte(), FAINT)
     if box is None:
         raise BadInput("Nothing was found that could be kept; draw a box around the subject.")
-    return SubjectOfPhoto(sha256=photo.sha256, cut_out=scene.cut_out, box=box)
+    return SubjectOfPhoto(
+        sha256=photo.taken.sha256, square=photo.taken.square, cut_out=scene.cut_out, box=box
+    )

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.document import Box, Focus, Point
 from lucky_margin.core.sampling import encode_16_bits, to_linear
-from lucky_margin.core.scene import Sources
+from lucky_margin.core.scene import TakenPhoto
 from lucky_margin.core.types import AnyPicture
 
 FACE_SIDE = 960
@@ -65,13 +65,13 @@ def propose_focus(photo: AnyPicture) -> FocusProposal | None:
     return _by_faces(photo) or _by_contrast(photo)
 
 
-def enough_to_look_at(sha256: str, sources: Sources) -> AnyPicture:
+def enough_to_look_at(taken: TakenPhoto) -> AnyPicture:
     """The photo's smallest halved copy that is no smaller than what is looked at."""
-    facts = sources.facts(sha256)
+    facts = taken.facts
     longest, number = max(facts.width, facts.height), 0
     while longest / 2 >= FACE_SIDE and min(facts.width, facts.height) >= 2 ** (number + 1):
         longest, number = longest // 2, number + 1
-    return sources.level(sha256, number)
+    return taken.level(number)
 
 
 def _by_faces(photo: AnyPicture) -> FocusProposal | None:

@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.filling import filled
+from lucky_margin.core.filling import filled
 from lucky_margin.core.sampling import encode_16_bits, to_linear
 from lucky_margin.core.types import Mask, Picture8, Picture16
 

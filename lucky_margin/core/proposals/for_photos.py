@@ -46,7 +46,7 @@ def trim_proposal(scene: Scene, tolerance: float = DEFAULT_TOLERANCE) -> Proposa
     Raises:
         NotFound: the photo is not known.
     """
-    trimmed = find_picture(scene.sources.level(scene.photo_sha256, 0), tolerance)
+    trimmed = find_picture(scene.taken.level(0), tolerance)
     if trimmed.found != "picture":
         return Proposal(message=NOTHING_TO_TRIM[trimmed.found])
     box, photo, facts = trimmed.box, scene.photo, scene.facts
@@ -70,7 +70,7 @@ def focus_proposal(scene: Scene) -> Proposal:
     Raises:
         NotFound: the photo is not known.
     """
-    found = propose_focus(enough_to_look_at(scene.photo_sha256, scene.sources))
+    found = propose_focus(enough_to_look_at(scene.taken))
     if found is None:
         return Proposal(message=NO_FOCUS)
     return Proposal(
@@ -156,7 +156,7 @@ def tone_proposal(scene: Scene) -> Proposal:
     Raises:
         NotFound: the photo is not known.
     """
-    tone = propose_tone(scene.sources.level(scene.photo_sha256, 0))
+    tone = propose_tone(scene.taken.level(0))
     settings = {name: getattr(tone, name) for name in PROPOSED_SETTINGS}
     return Proposal(
         message=f"Proposed: {tone_in_words(tone)}.",

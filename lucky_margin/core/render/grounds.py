@@ -23,7 +23,7 @@ from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import pick_level, placed, under
 from lucky_margin.core.render.shown import ShownPhoto, shown_photo
 from lucky_margin.core.sampling import sample
-from lucky_margin.core.scene import Scene, Sources
+from lucky_margin.core.scene import Scene, Sources, TakenPhoto
 from lucky_margin.core.types import AnyPicture, Picture8, Picture16
 
 _UNIT = Box(left=0, top=0, width=1, height=1)
@@ -64,15 +64,15 @@ def _blurred(ground: BlurredPhoto, scene: Scene, grid: Grid) -> Picture8:
     ratio = frame.output.width / frame.output.height
     window = following(scene.focus, frame.photo, ratio)
     mapping = frame.photo.to_photo.after(laid(window, _UNIT))
-    sha256 = scene.photo_sha256
+    photo = shown_photo(scene).whole
 
     def make() -> Picture16:
         width, height = working_sides(ratio)
         to_photo = mapping.after(Affine(1 / width, 0, 0, 1 / height))
-        photo, onto_copy = pick_level(ShownPhoto(sha256, sources), to_photo)
-        return blurred_cover(photo, onto_copy, width, height, ground.blur)
+        copy, onto_copy = pick_level(photo, to_photo)
+        return blurred_cover(copy, onto_copy, width, height, ground.blur)
 
-    blurred = sources.cache.get_or_make(("blurred", sha256, mapping, ratio, ground), make)
+    blurred = sources.cache.get_or_make(("blurred", photo.key, mapping, ratio, ground), make)
     rows, columns = blurred.shape[:2]
     return _enlarged(blurred, grid, whole(columns, rows))
 
@@ -111,5 +111,5 @@ def _other(ground: OtherPhoto, frame: Frame, grid: Grid, sources: Sources) -> Pi
     facts = sources.facts(ground.sha256)
     output = whole(frame.output.width, frame.output.height)
     window = ground.part_of(whole(facts.width, facts.height), output.ratio)
-    photo = ShownPhoto(ground.sha256, sources)
+    photo = ShownPhoto(TakenPhoto(ground.sha256, sources))
     return placed(photo, laid(window, output).after(grid.to_full), grid.region)

@@ -160,7 +160,8 @@ def _photo(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
         return []
     grid, view = drawing.grid, drawing.view
     if view == "before":
-        return [Layer(photo_under(scene, Tone(), grid, whole=True), _photo_mask(scene, grid))]
+        taken = under(shown_photo(scene).as_taken, scene, Tone(), grid)
+        return [Layer(taken, _photo_mask(scene, grid))]
     picture = photo_under(scene, scene.tone, grid)
     if view == "clipping":
         picture = with_clipping(picture, grid.region)

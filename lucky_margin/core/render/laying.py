@@ -224,18 +224,19 @@ class _Strips:
         lines = self._kept_lines(make)
         bases = Bases(lines, lines.shape[1] / facts.width)
         return cache.get_or_make(
-            ("laid bases", self.photo.sha256, self._table_key, self.mapping, region),
+            ("laid bases", self.photo.whole.key, self._table_key, self.mapping, region),
             lambda: bases.laid(self.mapping, region),
         )
 
     def _kept_lines(self, make: Callable[[], NDArray[np.float32]]) -> NDArray[np.float32]:
         """Those of the photo alone are kept with what else is made of it."""
-        if self._table_key is None:
+        taken = self.photo.taken
+        if self._table_key is None and not self.photo.spots:
             return self.photo.sources.derived(
-                DerivedKey("bases", self.photo.sha256, version=BASES_VERSION), make
+                DerivedKey("bases", taken.sha256, taken.inputs, BASES_VERSION), make
             )
         return self.photo.sources.cache.get_or_make(
-            ("bases", self.photo.sha256, self._table_key), make
+            ("bases", self.photo.whole.key, self._table_key), make
         )
 
 

@@ -22,7 +22,7 @@ _PLENTY = 6
 _LEAST = 10**-_PLENTY
 
 
-class Spot(Value):
+class LaidPoint(Value):
     """A point."""
 
     x: float
@@ -32,7 +32,7 @@ class Spot(Value):
 class FocusLaid(Value):
     """The focus in turned pixels."""
 
-    point: Spot
+    point: LaidPoint
     box: Box | None
 
 
@@ -59,8 +59,8 @@ class PieceLaid(Value):
     font_pixels: float = Field(description="A text's em; 0 for other pieces.")
     lines: int
     missing: str = Field(description="Characters of a text that no font has.")
-    tail: Spot | None = Field(description="Where a piece begins that points at the photo.")
-    tip: Spot | None = Field(description="What it points at.")
+    tail: LaidPoint | None = Field(description="Where a piece begins that points at the photo.")
+    tip: LaidPoint | None = Field(description="What it points at.")
 
 
 class Layout(Value):
@@ -164,7 +164,8 @@ def _focus(finish: Finish, frame: Frame) -> FocusLaid | None:
     )
     box = focus_box(finish.focus, photo)
     return FocusLaid(
-        point=Spot(x=round(x, _PLENTY), y=round(y, _PLENTY)), box=_rounded(box) if box else None
+        point=LaidPoint(x=round(x, _PLENTY), y=round(y, _PLENTY)),
+        box=_rounded(box) if box else None,
     )
 
 
@@ -189,13 +190,13 @@ def _piece(laid: LaidPiece) -> PieceLaid:
         font_pixels=round(text.size, _PLENTY) if text else 0,
         lines=text.lines if text else 0,
         missing=text.missing if text else "",
-        tail=_spot(laid.ends.tail) if laid.ends else None,
-        tip=_spot(laid.ends.tip) if laid.ends else None,
+        tail=_laid_point(laid.ends.tail) if laid.ends else None,
+        tip=_laid_point(laid.ends.tip) if laid.ends else None,
     )
 
 
-def _spot(point: tuple[float, float]) -> Spot:
-    return Spot(x=round(point[0], _PLENTY), y=round(point[1], _PLENTY))
+def _laid_point(point: tuple[float, float]) -> LaidPoint:
+    return LaidPoint(x=round(point[0], _PLENTY), y=round(point[1], _PLENTY))
 
 
 def _rounded(box: Box) -> Box:

@@ -20,7 +20,7 @@ from lucky_margin.core.pieces import (
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.shown import ShownPhoto
 from lucky_margin.core.sampling import as_8_bits
-from lucky_margin.core.scene import Scene, Sources
+from lucky_margin.core.scene import Scene, Sources, TakenPhoto
 from lucky_margin.core.types import Picture8
 
 ENOUGH = 2.0
@@ -69,7 +69,9 @@ def _shown_picture(piece: PicturePiece, width: float, sources: Sources) -> Pictu
     sha256, knock_out = piece.sha256, piece.knock_out
     if piece.subject:
         used = piece.subject
-        subject = SubjectOfPhoto(sha256=sha256, cut_out=used.cut_out, box=used.box)
+        subject = SubjectOfPhoto(
+            sha256=sha256, square=used.square, cut_out=used.cut_out, box=used.box
+        )
         return subject_picture(subject, width, sources)
     if knock_out:
         return sources.cache.get_or_make(
@@ -97,7 +99,8 @@ def _matched(piece: PicturePiece, picture: Picture8, around: Light, sources: Sou
 
 def subject_picture(subject: SubjectOfPhoto, width: float, sources: Sources) -> Picture8:
     """A subject of a photo on nothing, cut to its box, to be shown ``width`` pixels wide."""
-    photo, box = ShownPhoto(subject.sha256, sources, subject.cut_out, "subject"), subject.box
+    taken = TakenPhoto(subject.sha256, sources, subject.square)
+    photo, box = ShownPhoto(taken, subject.cut_out, "subject"), subject.box
     picture = photo.level(_enough(photo.facts, box.width, width))
     rows, columns = picture.shape[:2]
     return np.ascontiguousarray(as_8_bits(picture[in_pixels(box, rows, columns)]))

@@ -13,11 +13,12 @@ from numpy.typing import NDArray
 from lucky_margin.core import cut_out as cutting
 from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.cut_out import Evidence, FringeColours, Matte
-from lucky_margin.core.document import Box, CutOut, Stroke
+from lucky_margin.core.document import Box, CutOut, Spot, Stroke
 from lucky_margin.core.grounds import blurred_behind
 from lucky_margin.core.photos import PhotoFacts
+from lucky_margin.core.render.spotted import spotted_copy
 from lucky_margin.core.sampling import as_8_bits
-from lucky_margin.core.scene import DerivedKey, Scene, Sources
+from lucky_margin.core.scene import DerivedKey, Scene, Sources, TakenPhoto
 from lucky_margin.core.types import AnyPicture, Mask
 
 
@@ -25,11 +26,12 @@ from lucky_margin.core.types import AnyPicture, Mask
 class ShownPhoto:
     """A photo's halved copies, or those of its subject alone, the rest transparent."""
 
-    sha256: str
-    sources: Sources
+    taken: TakenPhoto
     cut_out: CutOut | None = None
     """What of it is the subject; None where nobody says."""
     shows: Literal["all", "subject", "behind"] = "all"
+    spots: tuple[Spot, ...] = ()
+    """What of it is filled from around."""
     blur: float = 0
     """Of what is behind the subject, in the photo's long sides."""
 
@@ -37,8 +39,18 @@ class ShownPhoto:
     def key(self) -> Hashable:
         """What tells it from other photos and other cut-outs."""
         if self.shows == "all":
-            return self.sha256
-        return self.sha256, self._inputs, self.shows, self.blur
+            return self.taken.key, self.spots
+        return self.taken.key, self.spots, self._inputs, self.shows, self.blur
+
+    @property
+    def sources(self) -> Sources:
+        """Where photos come from."""
+        return self.taken.sources
+
+    @property
+    def as_taken(self) -> "ShownPhoto":
+        """All of it, with its spots."""
+        return replace(self, shows="all", spots=())
 
     def behind(self, blur: float) -> "ShownPhoto":
         """What is behind the subject, filled in where that was, and blurred."""
@@ -64,7 +76,7 @@ class ShownPhoto:
     @property
     def facts(self) -> PhotoFacts:
         """What is known of the photo."""
-        return self.sources.facts(self.sha256)
+        return self.taken.facts
 
     def copy(self, number: int) -> tuple[AnyPicture, Affine]:
         """The picture halved ``number`` times, and the mapping from photo pixels onto it; what is
@@ -78,18 +90,22 @@ class ShownPhoto:
 
     def level(self, number: int) -> AnyPicture:
         """The picture halved ``number`` times; see ``Sources.level``."""
-        copy = self.sources.level(self.sha256, number)
+        copy = spotted_copy(self.taken, self.spots, number)
         if self.shows == "all":
             return copy
         return self.sources.cache.get_or_make(
-            ("subject", self.sha256, self._inputs, number),
+            ("subject", self.taken.key, self.spots, self._inputs, number),
             lambda: cutting.subject_picture(copy, self.matte(), self._cleaning()),
         )
 
     def _behind(self, blur: float) -> AnyPicture:
         return self.sources.cache.get_or_make(
-            ("behind", self.sha256, self._inputs, blur),
-            lambda: blurred_behind(self.working, self.matte(), blur),
+            ("behind", self.taken.key, self.spots, self._inputs, blur),
+            lambda: blurred_behind(
+                cutting.working_picture(self.whole.level(self._number_to_look_at)),
+                self.matte(),
+                blur,
+            ),
         )
 
     def matte(self) -> Matte:
@@ -107,7 +123,7 @@ class ShownPhoto:
             return cutting.with_other_edge(matte, shift, feather)
 
         return self.sources.cache.get_or_make(
-            ("covered", self.sha256, self._inputs, shift, feather), make
+            ("covered", self.taken.key, self._inputs, shift, feather), make
         )
 
     def own_shadow(self) -> Mask:
@@ -118,7 +134,7 @@ class ShownPhoto:
     def fringe_colours(self) -> FringeColours:
         """The colours on both sides of the subject's edge."""
         return self.sources.cache.get_or_make(
-            ("fringe", self.sha256, self._inputs),
+            ("fringe", self.taken.key, self._inputs),
             lambda: cutting.fringe_colours(self.working, self.matte()),
         )
 
@@ -154,7 +170,7 @@ class ShownPhoto:
         evidence: Evidence = self.sources.derived(key, make)
         for stroke in cutting.deciding_strokes(self.cut_out):
             so_far.update(stroke.model_dump_json().encode())
-            after = ("evidence", self.sha256, so_far.hexdigest(), self.cut_out.found_by)
+            after = ("evidence", self.taken.key, so_far.hexdigest(), self.cut_out.found_by)
             evidence = self._after(evidence, stroke, place, after)
         return evidence
 
@@ -164,11 +180,15 @@ class ShownPhoto:
         )
 
     def _to_look_at(self) -> AnyPicture:
-        """The whole photo, hardly larger than subjects are found on."""
+        """The photo as it was taken, hardly larger than subjects are found on."""
+        return self.taken.level(self._number_to_look_at)
+
+    @property
+    def _number_to_look_at(self) -> int:
         longest, number = max(self.facts.width, self.facts.height), 0
         while longest / 2 >= cutting.WORKING_SIDE:
             longest, number = longest // 2, number + 1
-        return self.sources.level(self.sha256, number)
+        return number
 
     def with_own_alpha(self, matte: Matte) -> Matte:
         """A matte, as opaque as the photo is itself."""
@@ -189,14 +209,16 @@ class ShownPhoto:
     def working(self) -> NDArray[np.float32]:
         """The photo at the size at which subjects are found."""
         return self.sources.cache.get_or_make(
-            ("working", self.sha256), lambda: cutting.working_picture(self._to_look_at())
+            ("working", self.taken.key), lambda: cutting.working_picture(self._to_look_at())
         )
 
     def _derived_key(self, kind: str, inputs: str) -> DerivedKey:
         """What is kept on disk is named with the version that was asked to find the subject: while
         it is there, no newer one takes its place."""
         assert self.cut_out is not None
-        return DerivedKey(kind, self.sha256, (inputs,), self.cut_out.found_by)
+        return DerivedKey(
+            kind, self.taken.sha256, (*self.taken.inputs, inputs), self.cut_out.found_by
+        )
 
     @cached_property
     def _inputs(self) -> Hashable:
@@ -216,7 +238,7 @@ def shown_photo(scene: Scene) -> ShownPhoto:
     """The photo of a scene, its subject alone where the cut-out is on."""
     cut_out = scene.cut_out
     shows: Literal["all", "subject"] = "subject" if cut_out.on else "all"
-    return ShownPhoto(scene.photo_sha256, scene.sources, cut_out, shows)
+    return ShownPhoto(scene.taken, cut_out, shows, scene.spots)
 
 
 def seen_coverage(scene: Scene) -> Matte:

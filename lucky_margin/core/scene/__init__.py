@@ -3,6 +3,7 @@
 from lucky_margin.core.scene.cache import PictureCache
 from lucky_margin.core.scene.scene import NO_SCENES, Scene, Scenes, scenes_of, sound_scenes
 from lucky_margin.core.scene.sources import DerivedKey, MemorySources, Sources
+from lucky_margin.core.scene.taken import TakenPhoto
 
 __all__ = [
     "NO_SCENES",
@@ -12,6 +13,7 @@ __all__ = [
     "Scene",
     "Scenes",
     "Sources",
+    "TakenPhoto",
     "scenes_of",
     "sound_scenes",
 ]

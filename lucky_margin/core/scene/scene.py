@@ -18,6 +18,7 @@ from lucky_margin.core.document import (
     Outlines,
     Overrides,
     Size,
+    Spot,
     SubjectShadow,
     Tone,
     Watermark,
@@ -29,6 +30,7 @@ from lucky_margin.core.outlines import Outline, outline_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.pieces import LaidPiece, Margins, lay_piece, margins_of
 from lucky_margin.core.scene.sources import Sources
+from lucky_margin.core.scene.taken import TakenPhoto
 
 
 @dataclass(frozen=True, eq=False)
@@ -63,13 +65,23 @@ class Scene:
         return self.finish.photo.sha256
 
     @cached_property
+    def taken(self) -> TakenPhoto:
+        """The photo that the steps work on.
+
+        Raises:
+            BadInput: there is none.
+        """
+        photo = self.finish.photo
+        return TakenPhoto(self.photo_sha256, self.sources, photo.square if photo else None)
+
+    @cached_property
     def facts(self) -> PhotoFacts:
         """What is known of the photo; of none, as of a transparent one of the size's pixels."""
         if self.finish.photo is None:
             assert isinstance(self.size.pixels, FixedPixels)  # a finish without a photo has these
             width, height = self.size.pixels.width, self.size.pixels.height
             return PhotoFacts(width, height, file_format="", bits=8, has_alpha=True)
-        return self.sources.facts(self.photo_sha256)
+        return self.taken.facts
 
     @cached_property
     def photo(self) -> TurnedPhoto:
@@ -100,6 +112,11 @@ class Scene:
     def cut_out(self) -> CutOut:
         """The cut-out as the size has it."""
         return self.finish.cut_out_of(self.size)
+
+    @property
+    def spots(self) -> tuple[Spot, ...]:
+        """What of the photo is filled from around."""
+        return self.finish.spots_of(self.size).filled
 
     @cached_property
     def outlines(self) -> Outlines:

@@ -12,8 +12,10 @@ from lucky_margin.core.document import (
     FixedPixels,
     Identifier,
     Name,
+    PhotoReference,
     Sha256,
     Size,
+    Square,
     Value,
     new_finish,
 )
@@ -101,6 +103,7 @@ class NewFinish(Value):
     name: Name | None = None
     draft: Sha256 | None = None
     cut_out: CutOut = CutOut()
+    square: Square | None = None
 
 
 class SaveFinish(Value):
@@ -140,7 +143,8 @@ def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
         return state_of(state.store.finishes.create(document, label="Started as a copy"), state)
     photo = state.store.photos.get(new.photo or "")
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
-    document = document.model_copy(update={"cut_out": new.cut_out})
+    taken = PhotoReference(sha256=photo.sha256, square=new.square)
+    document = document.model_copy(update={"photo": taken, "cut_out": new.cut_out})
     return state_of(state.store.finishes.create(document), state)
 
 

@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.export import kept_subject
 from lucky_margin.core.render import subject_picture
+from lucky_margin.core.scene import TakenPhoto
 from lucky_margin.store import used_subject
 from lucky_margin.web.app_state import AppState, AppStateDep, InDraft
 from lucky_margin.web.examples import DRAFT, example
@@ -92,9 +93,10 @@ async def get_picture(subject_id: RowId, state: AppStateDep) -> Response:
 
 def _told(subject_id: int, state: AppState) -> KeptSubject:
     kept = state.store.subjects.get(subject_id)
-    subject, facts = used_subject(kept), state.store.photos.facts(kept.value.sha256)
+    subject, value = used_subject(kept), kept.value
+    facts = TakenPhoto(value.sha256, state.store.photos, value.square).facts
     return KeptSubject(
-        photo=kept.value.sha256,
+        photo=value.sha256,
         ratio=facts.width / facts.height,
         subject=subject,
         older_uses=state.store.finishes.count_older_uses(subject),

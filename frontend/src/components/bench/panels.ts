@@ -7,11 +7,13 @@ import CropStep from './crop/CropStep.vue'
 import CutOutStep from './cutout/CutOutStep.vue'
 import ExportStep from './export/ExportStep.vue'
 import PiecesStep from './pieces/PiecesStep.vue'
+import SpotsStep from './spots/SpotsStep.vue'
 import ToneStep from './tone/ToneStep.vue'
 import WatermarkStep from './watermark/WatermarkStep.vue'
 
 export const PANELS: Record<string, Component> = {
   crop: CropStep,
+  spots: SpotsStep,
   tone: ToneStep,
   cut_out: CutOutStep,
   border: BorderStep,

@@ -97,7 +97,7 @@ function letGo(): void {
       @keydown.backspace="emit('reset')"
     />
     <NumberField
-      :value="ofPosition(handle)"
+      :value="handle === standing() ? value : ofPosition(handle)"
       :label="`${label}, typed`"
       :unit="unit"
       :percent="percent"

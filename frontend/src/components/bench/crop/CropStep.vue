@@ -11,6 +11,7 @@ import RatioSection from './RatioSection.vue'
 import ResultLook from './ResultLook.vue'
 import ShapeSection from './ShapeSection.vue'
 import SizeSection from './SizeSection.vue'
+import SquareSection from './SquareSection.vue'
 import TrimSection from './TrimSection.vue'
 import TurnSection from './TurnSection.vue'
 import WindowSection from './WindowSection.vue'
@@ -47,6 +48,9 @@ const groundWords = computed(
       <GroundField label="Outside" hint="outside the shape" place="outside" :ground="bench.here!.outside" />
       <OverrideNote :steps="['backdrop', 'outside']" />
     </ResultLook>
+  </FoldSection>
+  <FoldSection title="Square up" :summary="bench.document!.photo?.square ? 'squared' : 'a flat thing'">
+    <SquareSection />
   </FoldSection>
   <FoldSection title="Trim" summary="a plain margin"><TrimSection /></FoldSection>
 </template>

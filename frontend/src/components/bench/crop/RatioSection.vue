@@ -2,13 +2,12 @@
 import { computed, ref } from 'vue'
 
 import type { Edit } from '../../../api/types'
+import { readRatio } from '../../../composables/numbers'
 import { useBench } from '../../../stores/bench'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 
 const RATIOS = ['1:1', '4:5', '9:16', '3:2', '16:9', '3:1']
 const SAME = 0.002
-/** Two numbers with a colon, a slash or an x between, each with a comma or a point. */
-const TYPED = /^\s*(\d+(?:[.,]\d+)?)\s*[:/x×]\s*(\d+(?:[.,]\d+)?)\s*$/i
 
 const bench = useBench()
 const typed = ref<string | null>(null)
@@ -56,11 +55,11 @@ function commit(): void {
     isBad.value = false
     return
   }
-  const [width, height] = (TYPED.exec(typed.value) ?? []).slice(1).map((part) => Number(part.replace(',', '.')))
-  isBad.value = !width || !height
-  if (!width || !height) return
+  const ratio = readRatio(typed.value)
+  isBad.value = !ratio
+  if (!ratio) return
   typed.value = null
-  void bench.edit({ kind: 'choose_ratio', ratio: { width, height } })
+  void bench.edit({ kind: 'choose_ratio', ratio })
 }
 
 function leave(): void {

@@ -3,7 +3,8 @@ import { computed } from 'vue'
 
 import type { Brush } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
-import { LARGEST, SMALLEST, useCutOut } from '../../../stores/cutOut'
+import { useCutOut } from '../../../stores/cutOut'
+import BrushSize from '../../shared/BrushSize.vue'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 
@@ -21,19 +22,11 @@ const HINTS: Record<Brush, string> = {
   erase: 'Paint away exactly what you touch.',
   bring_back: 'Paint back exactly what you touch.',
 }
-/** The slider's steps: each is as much larger than the one before. */
-const STEPS = 100
-const SPAN = Math.log(LARGEST / SMALLEST)
 
 const bench = useBench()
 const cutOut = useCutOut()
 const strokes = computed(() => bench.document!.cut_out.strokes)
 const paints = computed(() => cutOut.brush === 'erase' || cutOut.brush === 'bring_back')
-const position = computed(() => Math.round((STEPS * Math.log(cutOut.size / SMALLEST)) / SPAN))
-
-function sizeAt(step: number): number {
-  return SMALLEST * Math.exp((SPAN * step) / STEPS) * cutOut.longSide
-}
 </script>
 
 <template>
@@ -42,20 +35,7 @@ function sizeAt(step: number): number {
   <p class="message">
     {{ cutOut.brush ? HINTS[cutOut.brush] : 'Without a brush in hand, a drag moves the subject.' }}
   </p>
-  <SliderRow
-    v-if="cutOut.brush"
-    label="Brush size"
-    title="Comma and full stop, or Alt and the wheel"
-    :value="cutOut.size * cutOut.longSide"
-    :position="position"
-    :last="STEPS"
-    :of-position="sizeAt"
-    :min="SMALLEST * cutOut.longSide"
-    :max="LARGEST * cutOut.longSide"
-    unit="px"
-    @move="(px) => (cutOut.size = px / cutOut.longSide)"
-    @change="(px) => (cutOut.size = px / cutOut.longSide)"
-  />
+  <BrushSize v-if="cutOut.brush" :brush="cutOut" />
   <SliderRow
     v-if="paints"
     label="Soft rim"

@@ -40,7 +40,7 @@ async function keep(name: string): Promise<void> {
     </li>
   </ul>
   <KeepForm v-if="naming" label="Name of this subject" example="Speckled mug" @keep="keep" />
-  <button v-else type="button" class="action" @click="naming = true">Keep the subject on the shelf…</button>
+  <button v-else type="button" class="action" @click="naming = true">Keep this subject…</button>
 </template>
 
 <style scoped>

@@ -6,6 +6,7 @@ import { snapOf, useEditDrags } from '../../../composables/editDrags'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
+import CornersTool from './CornersTool.vue'
 import FocusLayer from './FocusLayer.vue'
 import GripTag from './GripTag.vue'
 import GuideLines from './GuideLines.vue'
@@ -119,7 +120,8 @@ function drawNew(event: PointerEvent): void {
 </script>
 
 <template>
-  <div class="crop">
+  <CornersTool v-if="stage.tool === 'corners'" :origin="origin" />
+  <div v-else class="crop">
     <svg class="dark" aria-hidden="true" @pointerdown="drawNew">
       <rect :width="width" :height="height" fill="transparent" />
       <path :d="dark" :transform="photoSpace" fill-rule="evenodd" />

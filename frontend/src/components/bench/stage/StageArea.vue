@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
+import { useSpots } from '../../../stores/spots'
 import { useStage } from '../../../stores/stage'
 import ChangedFlash from './ChangedFlash.vue'
 import CropOverlay from './CropOverlay.vue'
@@ -15,6 +16,7 @@ import PieceLayer from './PieceLayer.vue'
 import RulerStrip from './RulerStrip.vue'
 import SnapLines from './SnapLines.vue'
 import SplitView from './SplitView.vue'
+import SpotLayer from './SpotLayer.vue'
 import StageLens from './StageLens.vue'
 import SubjectLayer from './SubjectLayer.vue'
 import { useStagePicture } from './stagePicture'
@@ -31,6 +33,7 @@ const SMALL = 300
 const bench = useBench()
 const stage = useStage()
 const cutOut = useCutOut()
+const spots = useSpots()
 const area = ref<HTMLElement>()
 const { width: areaWidth, height: areaHeight } = useElementSize(area)
 
@@ -53,6 +56,8 @@ watch(
 )
 watch(isCropping, () => stage.fit())
 
+/** A brush is in hand, so that a lens shows what is under it. */
+const brushes = computed(() => (cutOut.isOpen && !!cutOut.brush) || spots.isOpen)
 const movesSubject = computed(() => cutOut.isOpen && cutOut.isOn && !cutOut.brush && !cutOut.drawsBox)
 /** A drag moves the photo in its frame when no step has a use of its own for drags. */
 const movesPhoto = computed(
@@ -122,7 +127,8 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />
       <ChangedFlash v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <SubjectLayer v-if="cutOut.isOpen && !stage.before" :origin="origin" />
-      <StageLens v-if="cutOut.isOpen && cutOut.brush && shown && pointer" :url="shown.url" :placed="placed" :at="pointer" />
+      <SpotLayer v-if="spots.isOpen && !stage.before" :origin="origin" />
+      <StageLens v-if="brushes && shown && pointer" :url="shown.url" :placed="placed" :at="pointer" />
       <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />
       <WatermarkGrip v-if="bench.openStep === 'watermark' && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />

@@ -1,36 +1,33 @@
 <script setup lang="ts">
 // The cut-out as it is worked on: its boxes and strokes, and what is being drawn.
 
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
 import type { Brush, Stroke } from '../../../api/types'
-import { followPointer } from '../../../composables/drags'
+import { lineOf, useDrawing } from '../../../composables/drawing'
 import { useOutputSpace } from '../../../composables/outputSpace'
+import type { Place } from '../../../composables/photoBrush'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
-import { useStage } from '../../../stores/stage'
+import BrushMark from './BrushMark.vue'
 
 const props = defineProps<{
   /** The picture's top left corner on the stage, in CSS pixels. */
   origin: { x: number; y: number }
 }>()
 
-/** Two places of a stroke nearer than this are one, in CSS pixels. */
-const LEAST_WAY = 1.5
-
-interface Place {
-  x: number
-  y: number
-}
-
 const bench = useBench()
 const cutOut = useCutOut()
-const stage = useStage()
 const { transform } = useOutputSpace(() => props.origin)
-/** What is being drawn, in output pixels: a stroke's places, or a box's two corners. */
-const drawn = ref<Place[]>([])
-/** Where the brush hovers, in output pixels. */
-const hovered = ref<Place | null>(null)
+const { drawn, hovered, press, hover } = useDrawing({
+  origin: () => props.origin,
+  begin: () => (cutOut.cross = null),
+  isBox: () => !!cutOut.drawsBox,
+  end: (places) => {
+    if (!cutOut.drawsBox) void cutOut.draw(places)
+    else if (places.length > 1) drawBox(places[0]!, places.at(-1)!)
+  },
+})
 
 const photo = computed(() => bench.shownLayout!.photo_space)
 const onPhoto = computed(() => `matrix(${photo.value.to_output.join(' ')})`)
@@ -43,11 +40,6 @@ const boxes = computed(() =>
   })) : [],
 )
 const strokes = computed(() => (cutOut.showsStrokes ? bench.document!.cut_out.strokes : []))
-/** The brush's radius in output pixels. */
-const radius = computed(() => {
-  const { sampled, shown } = bench.shownLayout!
-  return (cutOut.size * cutOut.longSide * shown.width) / sampled.width / 2
-})
 const drawnBox = computed(() => {
   const [first, last] = [drawn.value[0], drawn.value.at(-1)]
   if (!cutOut.drawsBox || !first || !last) return null
@@ -61,13 +53,6 @@ const drawnBox = computed(() => {
 const drawnLine = computed(() => (cutOut.brush ? lineOf(drawn.value.map(({ x, y }) => [x, y])) : ''))
 const brushAt = computed(() => (cutOut.brush ? (cutOut.cross ?? hovered.value) : null))
 
-/** SVG path data; a point is a line of no length, which round ends make a dot. */
-function lineOf(points: readonly (readonly number[])[]): string {
-  if (!points.length) return ''
-  const [first, ...others] = points
-  return `M${first!.join(' ')}L${(others.length ? others : [first!]).map((point) => point.join(' ')).join('L')}`
-}
-
 function strokeLine({ points }: Stroke): string {
   return lineOf(points.map(([x, y]) => [x * photo.value.width, y * photo.value.height]))
 }
@@ -75,47 +60,12 @@ function strokeLine({ points }: Stroke): string {
 const takesAway = (brush: Brush | null) => brush === 'leave_out' || brush === 'erase'
 const classOf = (brush: Brush | null) => (brush === 'soft_edge' ? 'soft' : takesAway(brush) ? 'away' : 'keep')
 
-function placeOf(event: PointerEvent): Place {
-  const frame = (event.currentTarget as Element).getBoundingClientRect()
-  return {
-    x: (event.clientX - frame.left - props.origin.x) / stage.zoom,
-    y: (event.clientY - frame.top - props.origin.y) / stage.zoom,
-  }
-}
-
-function press(event: PointerEvent): void {
-  if (event.button !== 0) return
-  event.preventDefault()
-  const start = placeOf(event)
-  cutOut.cross = null
-  drawn.value = [start]
-  followPointer(event, {
-    move: (dx, dy) => {
-      const place = { x: start.x + dx / stage.zoom, y: start.y + dy / stage.zoom }
-      const last = drawn.value.at(-1)
-      hovered.value = place
-      if (last && Math.hypot(place.x - last.x, place.y - last.y) * stage.zoom < LEAST_WAY) return
-      drawn.value = cutOut.drawsBox ? [start, place] : [...drawn.value, place]
-    },
-    end: () => {
-      const places = drawn.value
-      if (!cutOut.drawsBox) void cutOut.draw(places)
-      else if (places.length > 1) drawBox(places[0]!, places.at(-1)!)
-      drawn.value = []
-    },
-  })
-}
-
 function drawBox(first: Place, last: Place): void {
   const more = cutOut.drawsBox === 'more'
-  const [x0, y0] = cutOut.turnedAt(first.x, first.y)
-  const [x1, y1] = cutOut.turnedAt(last.x, last.y)
+  const [x0, y0] = cutOut.turnedAt(first)
+  const [x1, y1] = cutOut.turnedAt(last)
   cutOut.drawsBox = null
   void bench.edit({ kind: 'draw_subject', x0, y0, x1, y1, more })
-}
-
-function hover(event: PointerEvent): void {
-  hovered.value = placeOf(event)
 }
 </script>
 
@@ -133,11 +83,8 @@ function hover(event: PointerEvent): void {
           <rect v-for="(box, index) in boxes" :key="index" class="box" v-bind="box" />
         </g>
         <rect v-if="drawnBox" class="box" v-bind="drawnBox" />
-        <path v-if="drawnLine" class="stroke" :class="classOf(cutOut.brush)" :d="drawnLine" :stroke-width="2 * radius" />
-        <g v-if="brushAt" class="brush" :class="classOf(cutOut.brush)">
-          <circle :cx="brushAt.x" :cy="brushAt.y" :r="radius" />
-          <path v-if="cutOut.cross" :d="`M${brushAt.x - 2 * radius} ${brushAt.y}h${4 * radius}M${brushAt.x} ${brushAt.y - 2 * radius}v${4 * radius}`" />
-        </g>
+        <path v-if="drawnLine" class="stroke" :class="classOf(cutOut.brush)" :d="drawnLine" :stroke-width="2 * cutOut.shownRadius" />
+        <BrushMark v-if="brushAt" :at="brushAt" :radius="cutOut.shownRadius" :is-cross="!!cutOut.cross" />
       </g>
     </svg>
     <svg v-if="strokes.length" class="strokes" role="group" aria-label="Strokes">
@@ -232,14 +179,5 @@ svg {
 .stroke.kept:hover,
 .stroke.kept:focus-visible {
   opacity: 0.9;
-}
-
-.brush circle,
-.brush path {
-  fill: none;
-  stroke: #ffffff;
-  stroke-width: 1.5;
-  vector-effect: non-scaling-stroke;
-  filter: drop-shadow(0 0 1px #1e2a2f);
 }
 </style>

@@ -11,6 +11,7 @@ import { useLatest } from '../../../composables/latest'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
 import { useNotices } from '../../../stores/notices'
+import { useSpots } from '../../../stores/spots'
 import { useStage } from '../../../stores/stage'
 
 /** How much one wheel unit scales, as an exponent. */
@@ -27,6 +28,7 @@ export function useStagePointer(
   const bench = useBench()
   const stage = useStage()
   const cutOut = useCutOut()
+  const spots = useSpots()
   const notices = useNotices()
   const { view, picture } = storeToRefs(stage)
   const spaceHeld = ref(false)
@@ -75,8 +77,9 @@ export function useStagePointer(
   // Zooming and moving the view; neither edits. With Alt the wheel scales the window.
   function wheel(event: WheelEvent): void {
     if (event.altKey) {
-      if (cutOut.isOpen && cutOut.brush) {
-        cutOut.resize(Math.exp(-(event.deltaY || event.deltaX) * WHEEL_SPEED))
+      const brush = spots.isOpen ? spots : cutOut.isOpen && cutOut.brush ? cutOut : null
+      if (brush) {
+        brush.resize(Math.exp(-(event.deltaY || event.deltaX) * WHEEL_SPEED))
         return
       }
       if (!scalesWindow.value) return
