@@ -461,6 +461,7 @@ class SquareTest(BrowserTest):
         off = np.abs(np.asarray(shown).astype(int) - card)[6:-6, 6:-6]
         self.assertLess(off.mean(), 4)
         self.step("Crop")
+        self.fold("Square up")
         with self.one_change():
             page.get_by_role("button", name="As it was taken").click()
         expect(page.get_by_label("width, px", exact=True)).to_have_value("800")

@@ -22,7 +22,10 @@ from lucky_margin.core.document import (
     Turn,
     Window,
 )
+from lucky_margin.core.document.docket import docket_of
+from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.resetting import ResetStep
 from lucky_margin.core.edits.squaring import SquareUp
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.render import render
@@ -217,6 +220,17 @@ class EditTest(unittest.TestCase):
         box = after.cut_out.boxes[0]
         self.assertTrue(box.left < expected[0] < box.right and box.top < expected[1] < box.bottom)
         self.assertIsNone(after.sizes[0].crop.window)
+
+    def test_it_is_told_in_words_and_reset_with_the_crop(self):
+        fresh = finish_of(export=Export(format="png"))
+        finish = self.squared()
+        self.assertEqual(describe_change(fresh, finish), "Squared up")
+        self.assertEqual(describe_change(finish, fresh), "The photo as it was taken")
+        line = docket_of(finish, finish.sizes[0])[0]
+        self.assertTrue(line.is_set)
+        self.assertIn("squared up", line.summary)
+        reset = apply_edit(scene_of(finish, self.sources), ResetStep(step="crop")).finish
+        self.assertEqual(reset, fresh)
 
     def test_corners_that_make_no_sense_are_said(self):
         for corners in (CORNERS[[0, 2, 1, 3]], CORNERS[::-1], np.tile(CORNERS[:1], (4, 1))):

@@ -67,6 +67,7 @@ def _crop_is_set(finish: Finish, size: Size) -> bool:
         or size.crop.contain
         or size.shape != Rectangle()
         or finish.turn_of(size).is_set
+        or (finish.photo is not None and finish.photo.square is not None)
         or finish.ground_of("backdrop", size) != Transparent()
         or finish.ground_of("outside", size) != Transparent()
     )

@@ -13,6 +13,9 @@ from lucky_margin.core.document.summaries import (
 
 def describe_change(before: Finish, after: Finish) -> str:
     """What changed between two finishes, as the name of a revision; empty if nothing did."""
+    square = after.photo.square if after.photo else None
+    if before.photo and before.photo.square != square:  # what was drawn on it only went along
+        return "Squared up" if square else "The photo as it was taken"
     parts = []
     if before.name != after.name:
         parts.append(f"Renamed to “{after.name}”")

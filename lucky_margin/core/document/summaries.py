@@ -59,6 +59,8 @@ def crop_in_words(finish: Finish, size: Size) -> str:
         where = "follows the focus" if finish.focus_of(size) else "centred"
     turn = finish.turn_of(size)
     parts = [ratio, where]
+    if finish.photo and finish.photo.square:
+        parts.append("squared up")
     if turn.is_set:
         parts.append(turn_in_words(turn))
     if size.shape != Rectangle():

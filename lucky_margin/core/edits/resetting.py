@@ -5,6 +5,7 @@ from typing import Literal
 from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.framing import reset_crop
 from lucky_margin.core.edits.registry import EditBase, carries_out
+from lucky_margin.core.edits.squaring import SquareUp, square_up
 from lucky_margin.core.edits.steps import StepKey, step_named
 from lucky_margin.core.scene import Scene
 
@@ -20,6 +21,10 @@ class ResetStep(EditBase):
 def reset_step(scene: Scene, edit: ResetStep) -> Edited:
     """The step's default for the finish, and no override by the size in hand."""
     if edit.step == "crop":
+        photo = scene.finish.photo
+        if photo and photo.square:
+            finish = square_up(scene, SquareUp(corners=None)).finish
+            scene = Scene.of(finish, scene.size.id, scene.sources)
         return reset_crop(scene)
     finish = scene.finish
     if edit.step == "pieces":
