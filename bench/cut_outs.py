@@ -5,7 +5,7 @@ from contextlib import ExitStack
 from itertools import cycle
 
 from bench.figure import Figure, Work
-from bench.material import DEMO_PHOTO, SHA, framed, jpeg, photo_of
+from bench.material import DEMO_PHOTO, PIECES, SHA, framed, jpeg, photo_of
 from lucky_margin.core.document import (
     AsCropped,
     Border,
@@ -16,6 +16,7 @@ from lucky_margin.core.document import (
     Finish,
     Gradient,
     Outlines,
+    Piece,
     SolidColour,
     Stroke,
     SubjectOutline,
@@ -29,6 +30,9 @@ from lucky_margin.core.scene import MemorySources, Scene
 MUG = CutOut(on=True, boxes=(Box(left=0.53, top=0.36, width=0.3, height=0.42),))
 
 
+ONE_BEHIND = (PIECES[0].model_copy(update={"behind": True}), *PIECES[1:])
+
+
 def cut_out_figures(_: ExitStack) -> Iterator[Figure]:
     """Sliders, strokes and finding against a JPEG encode of the frame; a file against the same
     without a cut-out."""
@@ -37,6 +41,7 @@ def cut_out_figures(_: ExitStack) -> Iterator[Figure]:
     works = {
         "outline slider to preview, two outlines, shadow, gradient": (_outline(sources), "8"),
         "shadow slider to preview, two outlines, shadow, gradient": (_shadow(sources), "8"),
+        "the same with words behind and six pieces": (_shadow(sources, ONE_BEHIND), "8"),
         "a stroke to the new edge": (_stroke(sources), "0.4 s"),
         "finding a subject": (_finding(sources), "1.5 s"),
     }
@@ -70,11 +75,12 @@ def _outline(sources: MemorySources) -> Work:
     return move
 
 
-def _shadow(sources: MemorySources) -> Work:
+def _shadow(sources: MemorySources, pieces: tuple[Piece, ...] = ()) -> Work:
     distances = cycle([0.02 + 0.001 * step for step in range(20)])
 
     def move() -> None:
-        jpeg(render(_scene(_surrounded(distance=next(distances)), sources)))
+        finish = _surrounded(distance=next(distances)).model_copy(update={"pieces": pieces})
+        jpeg(render(_scene(finish, sources)))
 
     return move
 

@@ -13,6 +13,7 @@ from lucky_margin.core.document import (
     PicturePiece,
     PieceChanges,
     SolidColour,
+    Square,
     TextPiece,
     UsedSubject,
     renewed,
@@ -113,6 +114,23 @@ class SubjectOfPieceTest(unittest.TestCase):
         self.assertEqual(renewed(added, newer).pieces[0].subject, newer)
         other = newer.model_copy(update={"id": 8})
         self.assertEqual(renewed(added, other), added)
+
+    def test_a_subject_of_what_is_squared_up_keeps_its_proportions(self):
+        """The left half of the picture, squared up, holds a part of the block."""
+        square = Square(corners=((0, 0), (0.5, 0), (0.5, 1), (0, 1)), ratio=0.75)
+        box = Box(left=0.3, top=0.05, width=0.7, height=0.7)
+        finish = finish_of(cut_out=CutOut(on=True, boxes=(box,)))
+        taken = finish.photo.model_copy(update={"square": square})
+        finish = finish.model_copy(update={"photo": taken})
+        kept = kept_subject(scene_of(finish, sources_of(picture_with_block())))
+        self.assertEqual(kept.square, square)
+        subject = UsedSubject(
+            id=7, name="Half", version=1, square=square, cut_out=kept.cut_out, box=kept.box
+        )
+        scene = scene_of(finish_with(picture_piece()), sources())
+        edited = apply_edit(scene, SetPieceSubject(id="picture-1", subject=subject)).finish
+        # 75 x 80 pixels of the block.
+        self.assertAlmostEqual(edited.pieces[0].ratio, 75 / 80, delta=0.03)
 
     def test_a_line_goes_round_the_subject(self):
         piece = picture_piece(stroke="#00FF00", stroke_width=0.02)

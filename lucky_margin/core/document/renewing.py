@@ -17,17 +17,19 @@ def renewed(finish: Finish, used: Used) -> Finish:
         return with_mark(finish, used)
     for piece in finish.pieces:
         if isinstance(piece, PicturePiece) and piece.subject and piece.subject.id == used.id:
-            finish = with_subject(finish, piece, used)
+            finish = with_subject(finish, piece.id, used)
     return finish
 
 
-def with_subject(finish: Finish, piece: PicturePiece, subject: UsedSubject | None) -> Finish:
-    """``finish`` with only this ``subject`` of a piece's picture shown, or all of it, as large on
+def with_subject(finish: Finish, piece_id: str, subject: UsedSubject | None) -> Finish:
+    """``finish`` with only this ``subject`` of a picture piece shown, or all of it, as large on
     every size as it was."""
+    piece = finish.piece(piece_id)
+    assert isinstance(piece, PicturePiece)
     changed = piece.with_subject(subject)
     grown = changed.width / piece.width
-    pieces = tuple(changed if one is piece else one for one in finish.pieces)
-    sizes = tuple(_with_width_grown(size, piece.id, grown) for size in finish.sizes)
+    pieces = tuple(changed if one.id == piece_id else one for one in finish.pieces)
+    sizes = tuple(_with_width_grown(size, piece_id, grown) for size in finish.sizes)
     return finish.model_copy(update={"pieces": pieces, "sizes": sizes})
 
 

@@ -3,13 +3,20 @@
 import math
 from typing import Literal
 
-from lucky_margin.core.document import Box, Identifier, PicturePiece, UsedSubject, with_subject
+from lucky_margin.core.document import (
+    Box,
+    Finish,
+    Identifier,
+    PicturePiece,
+    UsedSubject,
+    with_subject,
+)
 from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.placing import laid_one, put
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
-from lucky_margin.core.scene import Scene
+from lucky_margin.core.scene import Scene, TakenPhoto
 
 ALL = Box(left=0, top=0, width=1, height=1)
 
@@ -34,13 +41,29 @@ def set_piece_subject(scene: Scene, edit: SetPieceSubject) -> Edited:
     piece = scene.finish.piece(edit.id)
     if not isinstance(piece, PicturePiece):
         raise BadInput("Only a picture can be cut out; choose one.")
-    finish = with_subject(scene.finish, piece, edit.subject)
+    finish = with_subject(_of_same_photo(scene, piece, edit.subject), edit.id, edit.subject)
     changed = Scene.of(finish, scene.size.id, scene.sources)
     was = next((one for one in scene.pieces if one.piece.id == edit.id), None)
     if was is None:  # not on this size
         return Edited.of(scene, finish)
     place = _middle_of(edit.subject, was, piece)
     return put(changed, {laid_one(changed, edit.id): place}, False)
+
+
+def _of_same_photo(scene: Scene, piece: PicturePiece, subject: UsedSubject | None) -> Finish:
+    """The finish with all of the picture in a piece, in the proportions of what ``subject`` is
+    cut out of, where that is squared up and what the piece shows is not, or the other way round."""
+    before, after = (one.square if one else None for one in (piece.subject, subject))
+    if before == after:
+        return scene.finish
+    finish = with_subject(scene.finish, piece.id, None)
+    facts = TakenPhoto(piece.sha256, scene.sources, after).facts
+    ratio = facts.width / facts.height
+    pieces = tuple(
+        one.model_copy(update={"ratio": ratio}) if one.id == piece.id else one
+        for one in finish.pieces
+    )
+    return finish.model_copy(update={"pieces": pieces})
 
 
 def _middle_of(

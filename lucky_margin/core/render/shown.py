@@ -49,7 +49,7 @@ class ShownPhoto:
 
     @property
     def as_taken(self) -> "ShownPhoto":
-        """All of it, with its spots."""
+        """All of it, and nothing filled."""
         return replace(self, shows="all", spots=())
 
     def behind(self, blur: float) -> "ShownPhoto":

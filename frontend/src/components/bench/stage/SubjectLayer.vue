@@ -3,13 +3,14 @@
 
 import { computed } from 'vue'
 
-import type { Brush, Stroke } from '../../../api/types'
+import type { Brush } from '../../../api/types'
 import { lineOf, useDrawing } from '../../../composables/drawing'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import type { Place } from '../../../composables/photoBrush'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
 import BrushMark from './BrushMark.vue'
+import DrawnLines from './DrawnLines.vue'
 
 const props = defineProps<{
   /** The picture's top left corner on the stage, in CSS pixels. */
@@ -39,7 +40,11 @@ const boxes = computed(() =>
     height: box.height * photo.value.height,
   })) : [],
 )
-const strokes = computed(() => (cutOut.showsStrokes ? bench.document!.cut_out.strokes : []))
+const strokes = computed(() =>
+  cutOut.showsStrokes
+    ? bench.document!.cut_out.strokes.map((stroke) => ({ ...stroke, colour: colourOf(stroke.brush) }))
+    : [],
+)
 const drawnBox = computed(() => {
   const [first, last] = [drawn.value[0], drawn.value.at(-1)]
   if (!cutOut.drawsBox || !first || !last) return null
@@ -53,12 +58,12 @@ const drawnBox = computed(() => {
 const drawnLine = computed(() => (cutOut.brush ? lineOf(drawn.value.map(({ x, y }) => [x, y])) : ''))
 const brushAt = computed(() => (cutOut.brush ? (cutOut.cross ?? hovered.value) : null))
 
-function strokeLine({ points }: Stroke): string {
-  return lineOf(points.map(([x, y]) => [x * photo.value.width, y * photo.value.height]))
-}
+const COLOURS = { keep: '#2fa36b', away: '#d4503c', soft: '#d99a1e' }
 
-const takesAway = (brush: Brush | null) => brush === 'leave_out' || brush === 'erase'
-const classOf = (brush: Brush | null) => (brush === 'soft_edge' ? 'soft' : takesAway(brush) ? 'away' : 'keep')
+function colourOf(brush: Brush): string {
+  if (brush === 'soft_edge') return COLOURS.soft
+  return brush === 'leave_out' || brush === 'erase' ? COLOURS.away : COLOURS.keep
+}
 
 function drawBox(first: Place, last: Place): void {
   const more = cutOut.drawsBox === 'more'
@@ -83,30 +88,18 @@ function drawBox(first: Place, last: Place): void {
           <rect v-for="(box, index) in boxes" :key="index" class="box" v-bind="box" />
         </g>
         <rect v-if="drawnBox" class="box" v-bind="drawnBox" />
-        <path v-if="drawnLine" class="stroke" :class="classOf(cutOut.brush)" :d="drawnLine" :stroke-width="2 * cutOut.shownRadius" />
+        <path v-if="drawnLine" class="stroke" :stroke="colourOf(cutOut.brush!)" :d="drawnLine" :stroke-width="2 * cutOut.shownRadius" />
         <BrushMark v-if="brushAt" :at="brushAt" :radius="cutOut.shownRadius" :is-cross="!!cutOut.cross" />
       </g>
     </svg>
-    <svg v-if="strokes.length" class="strokes" role="group" aria-label="Strokes">
-      <g :transform="transform">
-        <g :transform="onPhoto">
-          <path
-            v-for="(stroke, number) in strokes"
-            :key="number"
-            class="stroke kept"
-            :class="classOf(stroke.brush)"
-            :d="strokeLine(stroke)"
-            :stroke-width="2 * stroke.radius * cutOut.longSide"
-            role="button"
-            tabindex="0"
-            :aria-label="`Delete stroke ${number + 1}`"
-            @pointerdown.stop
-            @click="bench.edit({ kind: 'delete_stroke', number })"
-            @keydown.enter.stop="bench.edit({ kind: 'delete_stroke', number })"
-          />
-        </g>
-      </g>
-    </svg>
+    <DrawnLines
+      :class="{ under: cutOut.brush || cutOut.drawsBox }"
+      :origin="origin"
+      :lines="strokes"
+      label="Strokes"
+      does="Delete stroke"
+      @take="(number) => bench.edit({ kind: 'delete_stroke', number })"
+    />
   </div>
 </template>
 
@@ -154,30 +147,8 @@ svg {
   opacity: 0.55;
 }
 
-.stroke.keep {
-  stroke: #2fa36b;
-}
-
-.stroke.away {
-  stroke: #d4503c;
-}
-
-.stroke.soft {
-  stroke: #d99a1e;
-}
-
-.stroke.kept {
-  pointer-events: stroke;
-  cursor: pointer;
-}
-
 /* With a brush in hand strokes are drawn over, not picked. */
-.drawing .stroke.kept {
+.under :deep(path) {
   pointer-events: none;
-}
-
-.stroke.kept:hover,
-.stroke.kept:focus-visible {
-  opacity: 0.9;
 }
 </style>
