@@ -44,7 +44,7 @@ from lucky_margin.core.tone.detail import apron, detailed, needs_detail
 from lucky_margin.core.tone.looks import ADDED, LOOKS, look_of, with_look
 from lucky_margin.core.tone.measure import Clipping, Histogram, clipping_of, histogram_of
 from lucky_margin.core.tone.noise import noise_of
-from lucky_margin.core.tone.spots import OnPhoto
+from lucky_margin.core.tone.on_photo import OnPhoto
 from lucky_margin.core.tone.warm_up import warm_up
 from lucky_margin.core.tone.white_balance import Neutral, neutral_settings
 

@@ -20,7 +20,7 @@ from lucky_margin.core.tone.kernel import (
 )
 from lucky_margin.core.tone.looks import with_look
 from lucky_margin.core.tone.oklch import BY_BANDS, BY_SKIN, BY_STRENGTH
-from lucky_margin.core.tone.spots import OnPhoto
+from lucky_margin.core.tone.on_photo import OnPhoto
 from lucky_margin.core.tone.washes import wash_rows
 from lucky_margin.core.tone.white_balance import balance_matrix
 from lucky_margin.core.types import Picture8, Picture16

@@ -21,7 +21,7 @@ from lucky_margin.core.document import (
     LightMask,
     SubjectAreaMask,
 )
-from lucky_margin.core.tone.spots import OnPhoto
+from lucky_margin.core.tone.on_photo import OnPhoto
 
 Floats = NDArray[np.float64]
 

@@ -5,7 +5,7 @@ import numpy as np
 from lucky_margin.core.document import Area, BandMask, Tone
 from lucky_margin.core.tone.apply import area_coverage, toned, toned_values
 from lucky_margin.core.tone.cube import ColourTable, with_table
-from lucky_margin.core.tone.spots import OnPhoto
+from lucky_margin.core.tone.on_photo import OnPhoto
 
 
 def warm_up() -> None:

@@ -15,7 +15,7 @@ from lucky_margin.core import oklab
 from lucky_margin.core.document import Stop, Wash, rgb_of
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.tone.blending import MODES
-from lucky_margin.core.tone.spots import OnPhoto
+from lucky_margin.core.tone.on_photo import OnPhoto
 
 Floats = NDArray[np.float64]
 
