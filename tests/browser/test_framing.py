@@ -290,7 +290,7 @@ class TrimTest(Framing):
         self.fold("Trim")
         expect(page.get_by_text("left 212, top 148, right 405, bottom 301 px")).to_be_visible()
         expect(page.get_by_role("img", name="The picture inside the margin")).to_be_visible()
-        expect(page.locator("header .state")).to_have_text("saved · as it came")
+        expect(page.locator("header .state")).to_have_text("saved · no changes yet")
         with self.one_change():
             page.get_by_role("button", name="Trim to it").click()
         for field, expected in (

@@ -134,7 +134,7 @@ class ToneTest(ToneBrowserTest):
         shown = picture.get_attribute("src")
         page.get_by_role("button", name="Ink", exact=True).hover()
         expect(picture).not_to_have_attribute("src", shown)
-        expect(page.locator("header .state")).to_have_text("saved · as it came")
+        expect(page.locator("header .state")).to_have_text("saved · no changes yet")
         with self.one_change():
             page.get_by_role("button", name="Golden", exact=True).click()
         page.get_by_role("heading", name="Docket").hover()
@@ -345,6 +345,7 @@ class PartsTest(ToneBrowserTest):
         looks.get_by_label("A .cube file").set_input_files(table)
         expect(looks.get_by_role("button", name="bird-figure", exact=True)).to_be_visible()
         as_set = self.after()
+        self.step("Tone")
         page.get_by_role("button", name="Reset Tone").click()
         for name in ("Slate ☘", "bird-figure"):
             self.step("Tone")

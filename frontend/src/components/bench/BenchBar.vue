@@ -21,7 +21,7 @@ const state = computed(() => {
   if (notices.unreachable && bench.isDirty) return 'not saved yet'
   if (bench.isUnsaved) return 'saving…'
   const changes = bench.saved?.changes ?? 1
-  return changes === 1 ? 'saved · as it came' : `saved · change ${changes - 1}`
+  return changes === 1 ? 'saved · no changes yet' : `saved · change ${changes - 1}`
 })
 
 watch(

@@ -25,7 +25,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
         <span class="no" aria-hidden="true">{{ number }}</span>
         <span class="words">
           <span class="title">{{ line.title }}</span>
-          <span class="summary">{{ line.summary }}</span>
+          <span class="summary" :title="isOpen ? undefined : line.summary">{{ line.summary }}</span>
         </span>
       </button>
       <ElSwitch
@@ -36,7 +36,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
         @update:model-value="(now) => $emit('switch', now as boolean)"
       />
       <button
-        v-if="line.is_set || isOpen"
+        v-if="isOpen"
         type="button"
         class="reset"
         :aria-label="`Reset ${line.title}`"
@@ -57,11 +57,16 @@ const isOpen = computed(() => bench.openStep === props.line.key)
 
 <style scoped>
 .step {
+  flex: none;
   margin: 0 14px;
   border-bottom: 1px dashed var(--rule);
 }
 
 .step.open {
+  display: flex;
+  flex: 0 1 auto;
+  flex-direction: column;
+  min-height: 260px;
   margin: 0 10px;
   border: 1px solid var(--rule);
   border-top: 2px solid var(--clover);
@@ -72,6 +77,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
 
 .line {
   display: flex;
+  flex: none;
   gap: 8px;
   align-items: center;
   padding: 0 4px;
@@ -87,7 +93,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   gap: 9px;
   align-items: center;
   min-width: 0;
-  padding: 9px 0;
+  padding: 5px 0;
   border: 0;
   background: none;
   text-align: left;
@@ -97,12 +103,12 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   display: grid;
   flex: none;
   place-items: center;
-  width: 24px;
-  height: 24px;
+  width: 22px;
+  height: 22px;
   border: 1.5px solid var(--edge);
   border-radius: 50%;
   color: var(--ink-soft);
-  font: 600 13px var(--heading);
+  font: 600 12.5px var(--heading);
 }
 
 .set .no {
@@ -112,20 +118,38 @@ const isOpen = computed(() => bench.openStep === props.line.key)
 }
 
 .words {
+  display: flex;
+  flex: 1;
+  gap: 10px;
+  align-items: baseline;
   min-width: 0;
 }
 
 .title {
-  display: block;
-  font: 600 15.5px/1.15 var(--heading);
+  flex: none;
+  font: 600 15px/1.3 var(--heading);
 }
 
 .summary {
-  display: block;
+  flex: 1;
+  min-width: 0;
   overflow: hidden;
   color: var(--ink-soft);
   font-size: 12px;
+  text-align: right;
   text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+/* All of what is set stands under the name of the step that is open. */
+.open .words {
+  display: block;
+}
+
+.open .summary {
+  display: block;
+  text-align: left;
+  white-space: normal;
 }
 
 .reset {
@@ -146,7 +170,9 @@ const isOpen = computed(() => bench.openStep === props.line.key)
 }
 
 .body {
+  min-height: 0;
   padding: 0 12px 12px;
+  overflow: hidden auto;
 }
 
 .line :deep(.el-switch) {

@@ -68,14 +68,18 @@ function reset({ key }: Line): void {
   box-shadow: 2px 0 10px rgb(0 0 0 / 27%);
 }
 
+/* The open step takes the room that the others leave, and scrolls inside itself. */
 .scroll {
+  display: flex;
+  flex-direction: column;
   height: 100%;
-  padding-bottom: 16px;
+  padding-bottom: 12px;
   overflow: hidden auto;
 }
 
 header {
   display: flex;
+  flex: none;
   justify-content: space-between;
   margin: 0 14px;
   padding: 13px 4px 9px;

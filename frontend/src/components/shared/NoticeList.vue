@@ -25,8 +25,8 @@ const arriving = computed(() =>
   <ul class="notices" aria-live="polite">
     <li v-for="arrival in arriving" :key="arrival.name">
       <span class="light"></span>
-      <span>Bringing {{ arrival.name }}</span>
-      <progress :value="arrival.progress" :aria-label="`Bringing ${arrival.name}`"></progress>
+      <span>Adding {{ arrival.name }}</span>
+      <progress :value="arrival.progress" :aria-label="`Adding ${arrival.name}`"></progress>
     </li>
     <li v-for="notice in notices.notices" :key="notice.id">
       <span class="light" :class="{ look: notice.look }"></span>

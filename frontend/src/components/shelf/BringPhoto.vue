@@ -39,8 +39,8 @@ function picked(): void {
         <span class="light" :class="{ look: arrival.refused }"></span>
         <span v-if="arrival.refused">{{ arrival.refused }}</span>
         <span v-else class="arriving">
-          Bringing {{ arrival.name }}
-          <progress :value="arrival.progress" :aria-label="`Bringing ${arrival.name}`"></progress>
+          Adding {{ arrival.name }}
+          <progress :value="arrival.progress" :aria-label="`Adding ${arrival.name}`"></progress>
         </span>
       </li>
       <li>

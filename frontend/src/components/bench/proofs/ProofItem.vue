@@ -56,7 +56,7 @@ const sides = computed(() => ({
 }))
 const state = computed(() => {
   if (!looks.value) return 'ready'
-  return looks.value === 1 ? '1 to look at' : `${looks.value} to look at`
+  return looks.value === 1 ? '1 warning' : `${looks.value} warnings`
 })
 
 function lift(event: DragEvent): void {

@@ -88,9 +88,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
 
 <template>
   <div class="stage-frame" :class="stage.surround">
-    <span class="unit" :title="isCropping ? 'Photo pixels' : 'Output pixels'">
-      {{ isCropping ? 'ph' : 'px' }}
-    </span>
+    <span class="unit" :title="isCropping ? 'Photo pixels' : 'Output pixels'">px</span>
     <RulerStrip :length="areaWidth" :origin="origin.x" :zoom="stage.zoom" :at="pointer?.x ?? null" />
     <RulerStrip
       upright

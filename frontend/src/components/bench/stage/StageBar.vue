@@ -14,7 +14,7 @@ const GUIDE_WORDS: Record<Guides, string> = {
   thirds: 'Thirds',
   centre: 'Centre',
   diagonals: 'Diagonals',
-  none: 'No lines',
+  none: 'No guides',
 }
 
 const bench = useBench()
@@ -24,16 +24,16 @@ const percent = computed(() => {
   const value = 100 * stage.zoom * window.devicePixelRatio
   return `${value < 10 ? value.toFixed(1) : Math.round(value)} %`
 })
-const space = computed(() => (stage.isCropping ? 'photo' : 'output'))
+const space = computed(() => (stage.isCropping ? 'Photo pixels' : 'Output pixels'))
 </script>
 
 <template>
   <div class="bar" role="toolbar" aria-label="View">
     <button type="button" :aria-pressed="stage.isFitted" title="The whole picture (W)" @click="stage.fit">
-      Whole
+      Fit
     </button>
     <button type="button" title="One pixel to one pixel (P)" @click="stage.actualPixels">100 %</button>
-    <button type="button" title="The next corner, close (E)" @click="stage.nextEdge">Edge</button>
+    <button type="button" title="The next corner, close (E)" @click="stage.nextEdge">Corner</button>
     <span class="zoom">{{ percent }}</span>
     <i aria-hidden="true"></i>
     <button
@@ -84,9 +84,9 @@ const space = computed(() => (stage.isCropping ? 'photo' : 'output'))
     </span>
     <span class="readout">
       <template v-if="stage.readout">
-        {{ space }} x {{ stage.readout.x }} y {{ stage.readout.y }}
+        <span :title="space">{{ stage.readout.x }}, {{ stage.readout.y }}</span>
         <b class="spot" :style="{ background: stage.readout.colour ?? 'transparent' }"></b>
-        {{ stage.readout.colour ?? 'clear' }}
+        {{ stage.readout.colour ?? 'transparent' }}
       </template>
       <template v-else-if="bench.layout">{{ bench.layout.width }} × {{ bench.layout.height }} px</template>
     </span>
@@ -161,7 +161,7 @@ i {
 }
 
 .readout {
-  min-width: 176px;
+  min-width: 150px;
   text-align: right;
 }
 
