@@ -36,6 +36,9 @@ AREAS = {"subject": False, "background": True}
 
 AREA_EXAMPLE = "background:saturation=-100,feather=20"
 
+_EDGE = ("shift", "feather")
+"""Of an area; in photo pixels."""
+
 OUTLINE_EXAMPLE = "2%:#FFFFFF:soft=30%:gap=1%"
 
 
@@ -171,10 +174,6 @@ def _area(text: str, long_side: int) -> Area:
     edge = {name: found.pop(name) / long_side for name in _EDGE if name in found}
     mask = SubjectAreaMask.model_validate({"inverted": AREAS[where], **edge})
     return Area.model_validate({"masks": (mask,), **found})
-
-
-_EDGE = ("shift", "feather")
-"""Of an area; in photo pixels."""
 
 
 def _outline(text: str) -> SubjectOutline:

@@ -166,13 +166,14 @@ class PhotoStore:
             ).fetchall()
             kept = connection.execute(
                 "SELECT name FROM kept WHERE kind = 'subject'"
-                " AND json_extract(value, '$.sha256') = ? ORDER BY name",
-                (sha256,),
+                " AND :sha256 IN (json_extract(value, '$.sha256'),"
+                " json_extract(value, '$.cut_out.mask.sha256')) ORDER BY name",
+                {"sha256": sha256},
             ).fetchall()
             if kept:
                 subjects = ", ".join(f"“{row['name']}”" for row in kept)
                 raise PhotoInUse(
-                    f"{subjects} among the kept subjects is of this photo; forget that first.",
+                    f"{subjects} among the kept subjects needs this photo; forget that first.",
                     finishes=[],
                 )
             if users:

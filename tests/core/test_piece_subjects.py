@@ -12,7 +12,6 @@ from lucky_margin.core.document import (
     Overrides,
     PicturePiece,
     PieceChanges,
-    SolidColour,
     Square,
     TextPiece,
     UsedSubject,
@@ -175,11 +174,10 @@ class MatchTest(unittest.TestCase):
         self.assertGreater(away[0], 2 * away[1])
         self.assertGreater(away[1], 1.5 * away[2])
 
-    def test_nothing_to_match_changes_nothing(self):
-        plain = finish_with(picture_piece(), backdrop=SolidColour(colour="#123456"))
-        zero = finish_with(picture_piece(match=0), backdrop=SolidColour(colour="#123456"))
-        scene = scene_of(plain, sources())
-        np.testing.assert_array_equal(render(scene), render(scene_of(zero, scene.sources)))
+    def test_what_matches_nothing_has_its_own_colours(self):
+        piece = picture_piece(match=0).model_copy(update={"width": 0.75})
+        out = render(scene_of(finish_with(piece), sources()))
+        np.testing.assert_array_equal(out[100:300, 50:350, :3], picture_with_block())
 
     def test_previews_and_regions_show_what_the_export_will_have(self):
         full = self.shown(80).astype(float)

@@ -12,6 +12,7 @@ from lucky_margin.core.document import (
     CutOut,
     Export,
     Focus,
+    Overrides,
     PhotoPoint,
     Point,
     Ratio,
@@ -20,6 +21,7 @@ from lucky_margin.core.document import (
     Stroke,
     Tone,
     Turn,
+    TurnChanges,
     Window,
 )
 from lucky_margin.core.document.docket import docket_of
@@ -220,6 +222,13 @@ class EditTest(unittest.TestCase):
         box = after.cut_out.boxes[0]
         self.assertTrue(box.left < expected[0] < box.right and box.top < expected[1] < box.bottom)
         self.assertIsNone(after.sizes[0].crop.window)
+
+    def test_no_size_is_straightened_any_more(self):
+        own = Overrides(turn=TurnChanges(straighten=5, mirrored=False))
+        fresh = with_size(finish_of(turn=Turn(straighten=2)), overrides=own)
+        finish = self.squared(fresh)
+        self.assertEqual(finish.turn_of(finish.sizes[0]), Turn())
+        self.assertEqual(finish.sizes[0].overrides.turn.given, {"mirrored"})
 
     def test_it_is_told_in_words_and_reset_with_the_crop(self):
         fresh = finish_of(export=Export(format="png"))

@@ -10,6 +10,7 @@ from lucky_margin.core.document import (
     CutOut,
     PicturePiece,
     Stroke,
+    SubjectMask,
     SubjectOfPhoto,
     new_finish,
 )
@@ -73,6 +74,14 @@ class SubjectStoreTest(unittest.TestCase):
         self.store.photos.delete(self.anna)
         with self.assertRaises(NotFound):
             self.store.photos.get(self.anna)
+
+    def test_the_picture_that_masks_a_kept_subject_is_not_deleted(self):
+        mask = SubjectMask(sha256=self.wall)
+        subject = self.subject()
+        masked = subject.cut_out.model_copy(update={"mask": mask})
+        self.store.subjects.add("Anna", subject.model_copy(update={"cut_out": masked}))
+        with self.assertRaises(PhotoInUse):
+            self.store.photos.delete(self.wall)
 
     def test_they_are_there_after_a_restart(self):
         kept = self.store.subjects.add("Anna", self.subject())

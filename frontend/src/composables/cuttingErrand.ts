@@ -13,6 +13,9 @@ import { useNotices } from '../stores/notices'
 import { useSelection } from '../stores/selection'
 import { useSubjects } from '../stores/subjects'
 
+/** How long the finish may take to come; if it is gone, that is said where it is loaded. */
+const LOAD_MS = 30_000
+
 export function useCuttingErrand() {
   const bench = useBench()
   const cutOut = useCutOut()
@@ -56,7 +59,9 @@ export function useCuttingErrand() {
     const made = await subjects.keep(bench.document!.name)
     if (!made) return
     await goBack()
-    await until(() => bench.saved?.id === finish && !!bench.here).toBe(true)
+    const isBack = () => bench.saved?.id === finish && !!bench.here
+    await until(isBack).toBe(true, { timeout: LOAD_MS })
+    if (!isBack()) return
     bench.openStep = 'pieces'
     await bench.edit({ kind: 'set_piece_subject', id: piece, subject: made.subject })
     selection.choose([piece])

@@ -13,6 +13,7 @@ from lucky_margin.core.document import (
     PhotoPoint,
     Point,
     Ratio,
+    Size,
     Spot,
     Square,
     Stroke,
@@ -81,9 +82,15 @@ def square_up(scene: Scene, edit: SquareUp) -> Edited:
         changed["turn"] = finish.turn.model_copy(update={"straighten": 0.0})
     finish = finish.model_copy(update=changed)
     for size in finish.sizes:
-        crop = size.crop.model_copy(update={"window": None})
-        finish = finish.with_size(size.model_copy(update={"crop": crop}))
+        finish = finish.with_size(_framed_anew(size))
     return Edited.of(scene, finish)
+
+
+def _framed_anew(size: Size) -> Size:
+    """The size without a window and a straightening of its own."""
+    turn = size.overrides.turn.model_dump(exclude={"straighten"})
+    crop = size.crop.model_copy(update={"window": None})
+    return size.with_overrides(turn=turn).model_copy(update={"crop": crop})
 
 
 def _square(scene: Scene, edit: SquareUp) -> Square:

@@ -41,7 +41,7 @@ def filled_along(photo: AnyPicture, points: Line, radius: float) -> AnyPicture:
     top = np.iinfo(photo.dtype).max
     sides = photo.shape[:2]
     seen = photo[:, :, :3].astype(np.float32) / np.float32(top)
-    closed = photo[:, :, 3] == 0 if photo.shape[2] == 4 else np.zeros(sides, np.bool_)
+    transparent = photo[:, :, 3] == 0 if photo.shape[2] == 4 else np.zeros(sides, np.bool_)
     fade = FADES * radius + 1
     box = _window(points, changed_around(radius), *sides)
     cover = np.clip((radius + fade - _distance(points, box)) / fade, 0, 1)
@@ -54,7 +54,7 @@ def filled_along(photo: AnyPicture, points: Line, radius: float) -> AnyPicture:
         touched = (_distance(part, own) < radius + fade) & left[own]
         hole[_within(own, near)] = touched
         left[own] &= ~touched
-        fill_place(seen[near], hole, left[near] | closed[near], radius)
+        fill_place(seen[near], hole, left[near] | transparent[near], radius)
     mixed = before + cover[:, :, None] * (seen[box] - before)
     result = photo.copy()
     result[box][:, :, :3][cover > 0] = np.rint(np.float32(top) * mixed[cover > 0])

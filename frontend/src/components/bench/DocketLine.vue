@@ -66,7 +66,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   display: flex;
   flex: 0 1 auto;
   flex-direction: column;
-  min-height: 260px;
+  min-height: 0;
   margin: 0 10px;
   border: 1px solid var(--rule);
   border-top: 2px solid var(--clover);
@@ -173,6 +173,13 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   min-height: 0;
   padding: 0 12px 12px;
   overflow: hidden auto;
+}
+
+/* On a low window the docket scrolls as a whole, as the step's own room would be too little. */
+@media (max-height: 620px) {
+  .step.open {
+    flex: none;
+  }
 }
 
 .line :deep(.el-switch) {
