@@ -10,7 +10,7 @@ TYPES := frontend/src/api/schema.d.ts
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f ! -name schema.d.ts) $(wildcard frontend/*.json frontend/*.ts frontend/*.html)
 API_SOURCES := $(shell find lucky_margin/web lucky_margin/core -name '*.py')
 
-.PHONY: help demo test endure bench screenshots clean
+.PHONY: help demo test endure bench screenshots controls clean
 
 help:
 	@echo "make demo    set up, seed the demo data, serve on 127.0.0.1:8750 (PORT overrides)"
@@ -39,6 +39,10 @@ endure: $(SETUP)/dev $(SETUP)/compiled
 
 bench: $(SETUP)/dev $(SETUP)/compiled
 	$(PYTHON) -m bench $(if $(BASE),--base $(BASE))
+
+# docs/controls.md, from the texts that the screen shows.
+controls: $(SETUP)/dev
+	$(PYTHON) -m docs.write_controls
 
 # Pictures for docs/screenshots, taken from the demo data.
 screenshots: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html

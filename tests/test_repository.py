@@ -5,6 +5,8 @@ import re
 import unittest
 from pathlib import Path
 
+from docs import write_controls
+
 PACKAGE = Path("lucky_margin")
 
 # Which of our own parts each part may import.
@@ -56,6 +58,17 @@ class FileTest(unittest.TestCase):
         for path in Path("frontend/src").rglob("*"):
             if path.suffix in (".ts", ".vue"):
                 self.assertNotRegex(path.read_text(), r"getImageData|putImageData|getContext\(")
+
+    def test_the_page_of_controls_says_what_the_screen_says(self):
+        self.assertEqual(write_controls.PAGE.read_text(), write_controls.page())
+
+    def test_explanations_name_keys_that_there_are(self):
+        table = Path("frontend/src/composables/keyTable.ts").read_text()
+        keys = set(re.findall(r'"key": "([^"]+)"', write_controls.TEXTS.read_text()))
+        self.assertGreater(len(keys), 10)
+        for key in keys:
+            with self.subTest(key):
+                self.assertRegex(table, rf"keys: '(.*, )?{re.escape(key)}[',]")
 
     def test_every_key_is_in_the_one_table(self):
         """Key names are compared nowhere but in the table, its helpers and in fields."""

@@ -3,7 +3,9 @@ import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
 import { RouterView } from 'vue-router'
 
-import NoticeList from './components/shared/NoticeList.vue'
+import ServiceBanner from './components/shared/ServiceBanner.vue'
+import WorkList from './components/shared/WorkList.vue'
+import ControlTip from './components/shared/ControlTip.vue'
 import KeysDialog from './components/shared/KeysDialog.vue'
 import { useBringing } from './composables/bringing'
 import { useKeys } from './composables/keys'
@@ -50,7 +52,9 @@ function dated(file: File): File {
 
 <template>
   <RouterView @show-keys="showKeys = true" />
-  <NoticeList />
+  <ServiceBanner />
+  <WorkList />
+  <ControlTip />
   <KeysDialog v-model="showKeys" :table="keyTable" />
   <div v-if="over" class="drop-here" aria-hidden="true"><span>Drop to start a finish</span></div>
 </template>

@@ -116,7 +116,9 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     )
     finish.add_argument("--backdrop", metavar="GROUND", help=f"behind the photo: {_GROUND}")
     finish.add_argument("--outside", metavar="GROUND", help="outside the shape: the same")
-    finish.add_argument("--auto", action="store_true", help="put the tone right by measuring it")
+    finish.add_argument(
+        "--auto", action="store_true", help="set the tone from measurements of the photo"
+    )
     finish.add_argument(
         "--look", metavar="NAME[:N%%]", help="such as golden, ink:60%% or a .cube file"
     )
@@ -138,7 +140,7 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
 def _add_render(render: argparse.ArgumentParser) -> None:
     render.add_argument("document", type=Path, metavar="FINISH.json")
     render.add_argument(
-        "--photo", type=Path, help="default: found by its SHA-256 beside the document"
+        "--photo", type=Path, help="default: found by its SHA-256 next to the document"
     )
     render.add_argument("--size", required=True, metavar="NAME", help="a size's name or id")
     _add_output(render, "a file")
@@ -147,7 +149,7 @@ def _add_render(render: argparse.ArgumentParser) -> None:
 
 def _add_output(command: argparse.ArgumentParser, what: str) -> None:
     command.add_argument("-o", "--out", required=True, type=Path, metavar="OUT", help=what)
-    command.add_argument("--replace", action="store_true", help="replace what is at OUT")
+    command.add_argument("--replace", action="store_true", help="overwrite OUT if it exists")
 
 
 def _finish(chosen: argparse.Namespace) -> int:

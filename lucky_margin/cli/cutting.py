@@ -59,7 +59,7 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         "--outline",
         action="append",
         metavar="N%%[:#COLOUR][:soft=N%%][:gap=N%%]",
-        help="a line round the subject, of the short side; several times, the lowest first",
+        help="an outline round the subject, of the short side; several times, the lowest first",
     )
     finish.add_argument(
         "--shadow",
@@ -75,7 +75,7 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         f"{AREA_EXAMPLE} (feather in photo pixels); several times for several",
     )
     finish.add_argument(
-        "--crop-to-subject", metavar="N%%", help="the subject with so much room around it"
+        "--crop-to-subject", metavar="N%%", help="crop to the subject with this much room around it"
     )
     finish.add_argument(
         "--save-mask",

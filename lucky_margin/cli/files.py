@@ -53,7 +53,7 @@ def write_bytes(data: bytes, path: Path, replace: bool) -> None:
         with path.open("wb" if replace else "xb") as target:
             target.write(data)
     except FileExistsError as error:
-        raise FileExists(f"{path} is already there; add --replace to write over it.") from error
+        raise FileExists(f"{path} already exists; add --replace to overwrite it.") from error
 
 
 def format_of(out: Path, asked: ImageFormat | None) -> ImageFormat:

@@ -50,14 +50,18 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         "--font", metavar="NAME", help=f"a TTF or OTF file, or one of {', '.join(FAMILIES)}"
     )
     finish.add_argument(
-        "--text-colour", "--text-color", metavar="#COLOUR", help="or auto: one that can be read"
+        "--text-colour", "--text-color", metavar="#COLOUR", help="or auto: a readable one"
     )
     mark = finish.add_mutually_exclusive_group()
-    mark.add_argument("--mark-text", metavar="WORDS", help="a watermark of words")
-    mark.add_argument("--mark-file", metavar="FILE", help="a logo; a plain background is left out")
-    mark.add_argument("--mark", metavar="NAME", help="a mark that was made and kept on the bench")
+    mark.add_argument("--mark-text", metavar="WORDS", help="words as a watermark")
+    mark.add_argument(
+        "--mark-file",
+        metavar="FILE",
+        help="a logo as a watermark; a plain background becomes transparent",
+    )
+    mark.add_argument("--mark", metavar="NAME", help="a saved mark as a watermark")
     finish.add_argument("--mark-at", metavar="PLACE", help="default: lower-right")
-    finish.add_argument("--mark-repeat", action="store_true", help="all over the picture")
+    finish.add_argument("--mark-repeat", action="store_true", help="repeat it all over the picture")
     finish.add_argument("--mark-opacity", metavar="N%%", help="default: 35%%")
 
 
@@ -101,7 +105,7 @@ def kept_mark(name: str, store: Store) -> UsedMark:
         if mark.name.casefold() == name.strip().casefold():
             return used(mark)
     known = ", ".join(f"“{mark.name}”" for mark in marks) or "none yet"
-    raise BadInput(f"--mark needs the name of a kept mark ({known}), not “{name}”.")
+    raise BadInput(f"--mark needs the name of a saved mark ({known}), not “{name}”.")
 
 
 def settled(finish: Finish, size_id: str, chosen: argparse.Namespace, sources: Sources) -> Finish:

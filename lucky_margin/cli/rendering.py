@@ -24,7 +24,7 @@ def render_document(chosen: argparse.Namespace) -> None:
     try:
         document = json.loads(chosen.document.read_text(encoding="utf-8"))
     except ValueError as error:
-        raise BadInput(f"{chosen.document} is no JSON; export the finish again.") from error
+        raise BadInput(f"{chosen.document} is not JSON; export the finish again.") from error
     finish = read_finish(document)
     size = next((one for one in finish.sizes if chosen.size in (one.name, one.id)), None)
     if size is None:
@@ -66,7 +66,7 @@ def _sources(finish: Finish, chosen: argparse.Namespace) -> MemorySources:
             photos[digest] = decode(data, path.name)
     if finish.photo and finish.photo.sha256 not in photos:
         raise NotFound(
-            f"The photo of this finish is not beside {chosen.document}; name it with --photo."
+            f"The photo of this finish is not next to {chosen.document}; name it with --photo."
         )
     return MemorySources(photos, tables=tables, fonts=fonts)
 

@@ -51,7 +51,7 @@ class FontStore:
         with self._files.adding(data), self._database.write() as connection:
             row = connection.execute("SELECT count(*) AS total FROM fonts").fetchone()
             if row["total"] >= MOST:
-                raise BadInput(f"{MOST} own fonts are offered at most; take one off first.")
+                raise BadInput(f"{MOST} own fonts can be added at most; remove one first.")
             connection.execute(
                 "INSERT INTO fonts VALUES (?, ?, ?, ?) ON CONFLICT (sha256) DO NOTHING",
                 (sha256, font.name, font.weight, now()),

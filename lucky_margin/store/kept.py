@@ -53,7 +53,7 @@ class KeptStore(Generic[Item]):
         """
         with self._database.write() as connection:
             if len(self._all(connection)) >= MOST:
-                raise BadInput(f"{MOST} {self._noun}s are kept at most; delete one first.")
+                raise BadInput(f"{MOST} {self._noun}s can be saved at most; remove one first.")
             cursor = connection.execute(
                 "INSERT INTO kept (kind, name, version, tags, value, changed_at)"
                 " VALUES (?, ?, 1, '[]', ?, ?)",
@@ -116,9 +116,7 @@ class KeptStore(Generic[Item]):
             "SELECT * FROM kept WHERE kind = ? AND id = ?", (self._kind, kept_id)
         ).fetchone()
         if row is None:
-            raise NotFound(
-                f"This {self._noun} is not kept any more; finishes that use it still have it."
-            )
+            raise NotFound(f"This {self._noun} was removed; finishes that use it still have it.")
         return self._record(row)
 
     def _all(self, connection: sqlite3.Connection) -> Sequence[Kept[Item]]:

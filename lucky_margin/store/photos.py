@@ -173,7 +173,7 @@ class PhotoStore:
             if kept:
                 subjects = ", ".join(f"“{row['name']}”" for row in kept)
                 raise PhotoInUse(
-                    f"{subjects} among the kept subjects needs this photo; forget that first.",
+                    f"{subjects} among the saved subjects needs this photo; remove that first.",
                     finishes=[],
                 )
             if users:

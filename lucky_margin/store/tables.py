@@ -30,5 +30,5 @@ class TableStore:
     def _get(self, sha256: str) -> ColourTable:
         """See ``core.render.Sources``."""
         if sha256 not in self._files:
-            raise NotFound("This look's colour table is not here; add its .cube file again.")
+            raise NotFound("This look's colour table is missing; add its .cube file again.")
         return read_cube(self._files.read(sha256))

@@ -66,7 +66,7 @@ class Drafts:
         try:
             document = json.loads(data)
         except ValueError as error:
-            raise BadDocument("This is no finish: it is no JSON.") from error
+            raise BadDocument("This is not a finish: it is not JSON.") from error
         return self.keep(read_finish(document))
 
     def keep(self, finish: Finish) -> Draft:

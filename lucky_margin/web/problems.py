@@ -44,7 +44,7 @@ STATUS: dict[type, int] = {
     UnusableFolder: 503,
 }
 
-UNKNOWN = "Something went wrong here that should not; nothing was changed. Try again."
+UNKNOWN = "Something went wrong; nothing was changed. Try again."
 
 HTTP_DETAILS = {
     404: "There is nothing at this address; go back to the shelf.",

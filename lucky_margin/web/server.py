@@ -24,7 +24,7 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
         listener = _listen(port)
     except (OSError, OverflowError):
         print(
-            f"Port {port} of this computer can't be had; stop what uses it or set PORT to another.",
+            f"Port {port} is already in use; stop what uses it or set PORT to another.",
             file=sys.stderr,
         )
         return 2

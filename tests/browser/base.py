@@ -99,7 +99,7 @@ class BrowserTest(unittest.TestCase):
         self.errors: list[str] = []
         self.page = self.new_page()
         self.page.goto(self.service.url)
-        expect(self.page.get_by_role("heading", name="Bring a photo")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="Add a photo")).to_be_visible()
 
     def new_page(self) -> Page:
         context = self.browser.new_context(viewport={"width": 1280, "height": 800})
@@ -146,8 +146,13 @@ class BrowserTest(unittest.TestCase):
             line.click()
         expect(line).to_have_attribute("aria-expanded", "true")
 
+    def button(self, name, **options):
+        """A button, or a choice of a group that excludes the others."""
+        buttons = self.page.get_by_role("button", name=name, **options)
+        return buttons.or_(self.page.get_by_role("radio", name=name, **options))
+
     def fold(self, name: str) -> None:
-        """Open a part of the Crop step."""
+        """Open a part of the open step."""
         head = self.page.get_by_role("region", name="Docket").get_by_role(
             "button", name=re.compile(f"^{name} ")
         )
@@ -157,7 +162,7 @@ class BrowserTest(unittest.TestCase):
     def use_size(self, name: str) -> None:
         """Make the size in hand another one of the list."""
         with self.one_change():
-            self.page.get_by_role("button", name="other size").click()
+            self.page.get_by_role("button", name="Choose a size").click()
             self.choose_size(name)
 
     def add_size(self, name: str) -> None:

@@ -14,9 +14,6 @@ from tests.truth.photos import FOLDER, true_photo
 
 
 class CutOutBrowserTest(BrowserTest):
-    def button(self, name, **options):
-        return self.page.get_by_role("button", name=name, **options)
-
     def start(self, name="bird-figure.jpg", size=None):
         self.open_finish_of(name)
         if size:
@@ -48,7 +45,7 @@ class CutOutBrowserTest(BrowserTest):
         expect(self.page.get_by_alt_text(re.compile("^Before"))).to_be_visible()
         with self.one_change():
             self.draw((left, top), (right, bottom))
-        expect(self.page.get_by_text("Look at it")).to_be_visible()
+        expect(self.page.get_by_text("View")).to_be_visible()
 
     def exported(self, image_format="PNG"):
         page = self.page
@@ -62,7 +59,7 @@ class CutOutBrowserTest(BrowserTest):
         return picture
 
     def strokes(self):
-        return self.page.get_by_role("button", name=re.compile("^show strokes"))
+        return self.page.get_by_role("button", name=re.compile("^Show strokes"))
 
 
 class FindingTest(CutOutBrowserTest):
@@ -88,13 +85,13 @@ class FindingTest(CutOutBrowserTest):
         self.start("bowl-top.jpg")
         with self.one_change():
             self.button("Find the subject").click()
-        expect(page.get_by_text("Look at it")).to_be_visible()
+        expect(page.get_by_text("View")).to_be_visible()
         with self.one_change():
             page.get_by_role("switch", name="Cut-out on or off").locator("..").click()
-        expect(page.get_by_text("Look at it")).to_be_hidden()
+        expect(page.get_by_text("View")).to_be_hidden()
         with self.one_change():
             page.get_by_role("switch", name="Cut-out on or off").locator("..").click()
-        expect(page.get_by_text("Look at it")).to_be_visible()
+        expect(page.get_by_text("View")).to_be_visible()
 
     def test_long_finding_leaves_the_bench_usable_and_can_be_called_off(self):
         page = self.page
@@ -115,12 +112,12 @@ class FindingTest(CutOutBrowserTest):
         page.route("**/api/jobs/*", follow)
         before = self.changes()
         self.button("Find the subject").click()
-        expect(page.get_by_role("progressbar")).to_have_attribute("value", "0.3")
+        expect(page.get_by_role("progressbar")).to_have_attribute("aria-valuenow", "30")
         self.step("Border")
         with self.one_change():
             self.type_in("All sides, typed", "12")
         self.step("Cut-out")
-        self.button("Stop finding").click()
+        self.button("Cancel").click()
         self.wait_until(lambda: len(cancelled) == 1)
         expect(page.get_by_role("progressbar")).to_be_hidden()
         for route in waiting:  # what comes late changes nothing
@@ -130,14 +127,14 @@ class FindingTest(CutOutBrowserTest):
         self.assertEqual(self.changes(), before + 1)
         with self.one_change():
             self.button("Find the subject").click()
-        expect(page.get_by_text("Look at it")).to_be_visible()
+        expect(page.get_by_text("View")).to_be_visible()
 
     def test_a_box_of_no_area_is_refused_and_nothing_is_lost(self):
         self.start()
         self.button("Draw a box").click()
         before = self.changes()
         self.draw((0.4, 0.4), (0.4, 0.6))
-        expect(self.page.get_by_text("Draw a box around the subject: press")).to_be_visible()
+        expect(self.page.get_by_text("To draw a box, press")).to_be_visible()
         self.assertEqual(self.changes(), before)
 
 
@@ -150,32 +147,32 @@ class MendingTest(CutOutBrowserTest):
         page = self.page
         self.start_with_bird()
         self.button("keep", exact=True).click()
-        expect(page.get_by_alt_text(re.compile("before the darkened photo"))).to_be_visible()
+        expect(page.get_by_alt_text(re.compile("over the darkened photo"))).to_be_visible()
         with self.one_change():
             self.draw((0.36, 0.72), (0.46, 0.75), (0.53, 0.72))
             expect(page.locator("img.changed")).to_be_attached()  # a flash of what it changed
         page.keyboard.press("x")
         with self.one_change():
             self.draw((0.58, 0.2), (0.7, 0.22))
-        expect(self.strokes()).to_have_text("show strokes (2)")
+        expect(self.strokes()).to_have_text("Show strokes (2)")
         self.button("Undo").click()
-        expect(self.strokes()).to_have_text("show strokes (1)")
+        expect(self.strokes()).to_have_text("Show strokes (1)")
         self.button("Redo").click()
-        expect(self.strokes()).to_have_text("show strokes (2)")
+        expect(self.strokes()).to_have_text("Show strokes (2)")
         page.keyboard.press("Escape")
         self.strokes().click()
         with self.one_change():
             page.get_by_role("button", name="Delete stroke 2").press("Enter")
         with self.one_change():
             page.mouse.click(*self.at(0.46, 0.75))
-        expect(page.get_by_text("Mend it with a brush")).to_be_visible()
+        expect(page.get_by_text("Touch up with a brush")).to_be_visible()
         expect(self.strokes()).to_be_hidden()
 
     def test_what_is_erased_is_gone_and_what_is_brought_back_is_there(self):
         page = self.page
         self.start_with_bird()
         self.button("erase", exact=True).click()
-        self.page.get_by_label("Soft rim, typed").fill("0")
+        self.page.get_by_label("Brush softness, typed").fill("0")
         self.draw((0.36, 0.5), (0.44, 0.5))
         self.saved()
         self.button("bring back", exact=True).click()
@@ -201,18 +198,18 @@ class MendingTest(CutOutBrowserTest):
         page.keyboard.press("Shift+ArrowRight")
         with self.one_change():
             page.keyboard.press("Enter")
-        expect(self.strokes()).to_have_text("show strokes (1)")
+        expect(self.strokes()).to_have_text("Show strokes (1)")
         page.keyboard.press("Escape")
-        expect(self.button("keep", exact=True)).to_have_attribute("aria-pressed", "false")
+        expect(self.button("keep", exact=True)).not_to_be_checked()
         page.keyboard.press("Escape")
-        expect(page.get_by_text("Look at it")).to_be_hidden()
+        expect(page.get_by_text("View")).to_be_hidden()
 
     def test_every_look_shows_it_and_a_brush_has_a_size_and_a_lens(self):
         page = self.page
         self.start_with_bird()
         for look, alt in (
             ("on checks", "The subject alone"),
-            ("over the photo", "The subject before"),
+            ("over the photo", "The subject over"),
             ("black and white", "What is kept in white"),
             ("finished", "The finished picture"),
         ):
@@ -237,11 +234,11 @@ class OutlineTest(CutOutBrowserTest):
         self.box(0.25, 0.1, 0.75, 0.9)
         with self.one_change():
             self.button("bold", exact=True).click()
-        grounds = self.page.get_by_role("group", name="Ground", exact=True)
+        grounds = self.page.get_by_role("region", name="Docket")
         with self.one_change():
-            grounds.get_by_role("button", name="colour", exact=True).click()
+            grounds.get_by_role("radio", name="colour", exact=True).click()
         with self.one_change():
-            self.type_in("Ground colour, typed", "D9822B")
+            self.type_in("Background colour, typed", "D9822B")
         picture = self.exported("JPEG").astype(int)
         self.assertEqual(picture.shape, (720, 1280, 3))
         near = np.abs(picture - (0xD9, 0x82, 0x2B)).max(axis=2) < 12
@@ -268,14 +265,14 @@ class OutlineTest(CutOutBrowserTest):
         page = self.page
         self.start()
         self.box(0.19, 0.31, 0.79, 0.81)
-        grounds = page.get_by_role("group", name="Ground", exact=True)
+        grounds = page.get_by_role("region", name="Docket")
         with self.one_change():
-            grounds.get_by_role("button", name="colour", exact=True).click()
+            grounds.get_by_role("radio", name="colour", exact=True).click()
         self.fold("Shadow")
         with self.one_change():
             self.button("standing", exact=True).click()
         with self.one_change():
-            self.button("add a cast shadow").click()
+            self.button("Add a cast shadow").click()
         with self.one_change():
             self.type_in("Distance, typed", "240")
         self.button("Undo").click()
@@ -284,13 +281,13 @@ class OutlineTest(CutOutBrowserTest):
         with self.one_change():
             self.button("Headline", exact=True).click()
         page.keyboard.press("Escape")
-        self.fold("Place and effects")
+        self.fold("Position and effects")
         with self.one_change():
             self.button("middle", exact=True).click()
         with self.one_change():
             self.type_in("Letter colour, typed", "000000")
         with self.one_change():
-            page.get_by_label("behind the subject").check()
+            page.get_by_label("Behind the subject").check()
         picture = self.exported("JPEG").astype(int)
         dark = picture.max(axis=2) < 40
         rows, columns = dark.shape
@@ -307,18 +304,18 @@ class OutlineTest(CutOutBrowserTest):
             self.button("bold", exact=True).click()
         with self.one_change():
             self.type_in("Outline colour, typed", "FFAA00")
-        self.button("keep these outlines").click()
+        self.button("Save these outlines").click()
         page.get_by_label("Name of these outlines").fill("Honey 糖")
         page.keyboard.press("Enter")
         own = self.button("Honey 糖", exact=True)
-        expect(own).to_have_attribute("aria-pressed", "true")
+        expect(own).to_be_checked()
         page.get_by_role("button", name="Shelf").click()
         self.start("bowl-top.jpg")
         self.box(0.36, 0.22, 0.81, 0.66)
         with self.one_change():
             own.click()
         expect(page.get_by_label("Outline colour, typed")).to_have_value("#FFAA00")
-        self.button("forget “Honey 糖”").click()
+        self.button("Remove “Honey 糖”").click()
         expect(own).to_be_hidden()
 
     def test_the_mask_is_saved_as_a_picture(self):
@@ -336,9 +333,9 @@ class OutlineTest(CutOutBrowserTest):
         page = self.page
         self.start()
         self.box(0.19, 0.31, 0.79, 0.81)
-        grounds = page.get_by_role("group", name="Ground", exact=True)
-        grounds.get_by_role("button", name="colour", exact=True).click()
-        page.get_by_role("group", name="Ready-made outlines").get_by_text("white").click()
+        grounds = page.get_by_role("region", name="Docket")
+        grounds.get_by_role("radio", name="colour", exact=True).click()
+        page.get_by_role("radiogroup", name="Ready-made outlines").get_by_text("white").click()
         warning = page.locator(".docket").get_by_text(re.compile("The outline hardly shows"))
         expect(warning).to_be_visible()
         with self.one_change():
@@ -349,7 +346,7 @@ class OutlineTest(CutOutBrowserTest):
         page = self.page
         self.start()
         self.box(0.19, 0.31, 0.79, 0.81)
-        self.fold("Placing")
+        self.fold("Position")
         with self.one_change():
             self.button("Crop to the subject").click()
         width = int(page.locator(".stage img.picture").get_attribute("alt").split()[-4])
@@ -361,7 +358,7 @@ class OutlineTest(CutOutBrowserTest):
             page.mouse.wheel(0, 300)
             page.keyboard.up("Alt")
         with self.one_change():
-            self.button("Place by itself").click()
+            self.button("Position automatically").click()
 
 
 class KeptSubjectTest(CutOutBrowserTest):
@@ -403,9 +400,9 @@ class KeptSubjectTest(CutOutBrowserTest):
         wall = page.url
         self.button("Cut the subject out…").click()
         expect(page.get_by_text("goes into the other finish")).to_be_visible()
-        expect(page.get_by_text("Look at it")).to_be_visible()
+        expect(page.get_by_text("View")).to_be_visible()
         self.button("Put it in").click()
-        expect(page.get_by_text("“square” alone is shown")).to_be_visible()
+        expect(page.get_by_text("“square” is shown without")).to_be_visible()
         self.assertEqual(page.url, wall)
         picture = self.exported()
         self.assertGreater(self.red(picture).sum(), 2000)
@@ -413,14 +410,14 @@ class KeptSubjectTest(CutOutBrowserTest):
         self.assertLess(pale, 100)
         # Mended there, it comes back as a newer version.
         self.step("Text & badges")
-        page.get_by_role("button", name="Picture", exact=True).first.click()
-        self.button("mend the cut-out").click()
+        page.get_by_role("button", name="square", exact=True).first.click()
+        self.button("Edit the cut-out").click()
         self.button("Draw a box").wait_for()
         self.fold("Edge")
         with self.one_change():
             self.type_in("Shift, typed", "-6")
         self.button("Put it in").click()
-        expect(page.get_by_text("“square” alone is shown")).to_be_visible()
+        expect(page.get_by_text("“square” is shown without")).to_be_visible()
         self.assertLess(self.red(self.exported()).sum(), self.red(picture).sum())
         # The finishes in which it was cut out are in the bin.
         self.assertEqual(self.finishes_of("square"), before)
@@ -433,11 +430,11 @@ class KeptSubjectTest(CutOutBrowserTest):
         self.on_bench()
         self.step("Cut-out")
         self.button("Find the subject").click()
-        expect(page.get_by_text("Look at it")).to_be_visible()
-        self.button("Keep this subject…").click()
+        expect(page.get_by_text("View")).to_be_visible()
+        self.button("Save this subject…").click()
         page.get_by_label("Name of this subject").fill("Brick")
         page.keyboard.press("Enter")
-        expect(page.get_by_text("“Brick” is kept")).to_be_visible()
+        expect(page.get_by_text("“Brick” is saved")).to_be_visible()
         page.go_back()
         page.get_by_role("button", name=re.compile("wall")).first.click()
         self.on_bench()
@@ -445,7 +442,8 @@ class KeptSubjectTest(CutOutBrowserTest):
         for _ in range(2):
             self.button("Logo, picture").click()
             with self.one_change():
-                self.button("Brick").click()
+                subjects = page.get_by_role("group", name="Saved subjects")
+                subjects.get_by_role("button", name="Brick").click()
         docket = page.get_by_role("region", name="Docket")
         expect(
             docket.get_by_role("button", name=re.compile("^Text & badges 2 pictures"))

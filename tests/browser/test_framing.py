@@ -49,7 +49,7 @@ class ShapeTest(Framing):
         self.open_finish_of("bowl-top.jpg")
         self.use_size("Round avatar")
         self.fold("Focus")
-        page.get_by_role("button", name="Click or draw it").click()
+        page.get_by_role("button", name="Mark it").click()
         with self.one_change():
             self.drag(self.at(0.365, 0.217), (0.446 * self.stage_box()["width"],) * 2)
         with self.one_change():
@@ -71,7 +71,7 @@ class ShapeTest(Framing):
         self.fold("Shape")
         cut_off = page.locator("svg.dark path").nth(1)
         square = cut_off.get_attribute("d")
-        page.get_by_role("button", name="star", exact=True).hover()
+        page.get_by_role("radio", name="star", exact=True).hover()
         expect(cut_off).not_to_have_attribute("d", square)
         page.get_by_role("heading", name="Docket").hover()
         expect(cut_off).to_have_attribute("d", square)
@@ -85,7 +85,7 @@ class ShapeTest(Framing):
             page.keyboard.press("Enter")
         expect(self.field("Corners, typed")).to_have_value("10")
         with self.one_change():
-            page.get_by_role("button", name="heart", exact=True).click()
+            page.get_by_role("radio", name="heart", exact=True).click()
         page.get_by_role("heading", name="Docket").hover()
         with self.one_change():
             self.drag(
@@ -123,7 +123,7 @@ class SizesTest(Framing):
         self.add_size("Square post")
         self.add_size("Wide banner")
         self.fold("Focus")
-        page.get_by_role("button", name="Click or draw it").click()
+        page.get_by_role("button", name="Mark it").click()
         with self.one_change():
             page.mouse.click(*self.at(0.73, 0.6))
         expect(self.field("from left")).to_have_value("0")
@@ -132,12 +132,12 @@ class SizesTest(Framing):
         self.assertGreater(float(following), 1100)
         with self.one_change():
             self.drag(self.middle(page.locator("div.window[style]")), (-90, 0))
-        expect(self.proof("Square post")).to_contain_text("own window")
+        expect(self.proof("Square post")).to_contain_text("own crop")
         self.work_on("Tall post")
         self.assertGreater(float(self.field("from left").input_value()), 1400)
         self.work_on("Square post")
         with self.one_change():
-            page.get_by_role("button", name="follow the focus").click()
+            page.get_by_role("button", name="Follow the focus").click()
         expect(self.field("from left")).to_have_value(following)
 
     def test_a_border_for_one_size_only_and_following_again(self):
@@ -147,7 +147,7 @@ class SizesTest(Framing):
         self.step("Border")
         page.get_by_label("Change only this size").check()
         with self.one_change():
-            page.get_by_role("button", name="broad", exact=True).click()
+            page.get_by_role("radio", name="broad", exact=True).click()
         page.get_by_role("heading", name="Docket").hover()
         self.work_on("Tall post")
         expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
@@ -167,10 +167,10 @@ class SizesTest(Framing):
         self.use_size("Tall post")
         with self.one_change():
             self.menu("Duplicate")
-        self.menu("Name and seen width")
+        self.menu("Name and displayed width")
         dialog = self.page.get_by_role("dialog", name="This size")
         dialog.get_by_label("Name").fill("Für die Wand ☘")
-        self.type_in("Seen width, px", "320")
+        self.type_in("Displayed width, px", "320")
         dialog.get_by_role("button", name="Done").click()
         expect(self.page.locator("header .state")).to_have_text("saved · change 4")
         expect(self.proof("Für die Wand ☘")).to_be_visible()
@@ -187,13 +187,13 @@ class SizesTest(Framing):
         page = self.page
         page.get_by_role("button", name="+ size").click()
         dialog = page.get_by_role("dialog", name="Add a size")
-        dialog.get_by_role("button", name="mm", exact=True).click()
+        dialog.get_by_role("radio", name="mm", exact=True).click()
         self.type_in("width, mm", "50,8")
         self.type_in("height, mm", "25.4")
         self.type_in("resolution, pixels per inch", "200")
         expect(dialog).to_contain_text("That is 400 × 200 px.")
         dialog.get_by_label("Name").fill("Stall tag")
-        dialog.get_by_role("button", name="Keep for reuse").click()
+        dialog.get_by_role("button", name="Save for reuse").click()
         dialog.get_by_label("Search sizes").fill("stall")
         dialog.get_by_role("button", name="Stall tag 50.8 × 25.4 mm, 200 ppi").click()
         expect(self.proof("Stall tag")).to_contain_text("50.8 × 25.4 mm, 200 ppi")
@@ -203,7 +203,7 @@ class SizesTest(Framing):
     def test_a_typed_ratio_and_its_turn(self):
         self.type_in("Other ratio", "7:9,5")
         expect(self.page.get_by_role("button", name=re.compile("^Crop 7:9.5"))).to_be_visible()
-        self.page.get_by_role("button", name="swap sides").click()
+        self.page.get_by_role("button", name="Swap sides").click()
         expect(self.field("Other ratio")).to_have_value("9.5:7")
         self.type_in("Other ratio", "wide")
         expect(self.field("Other ratio")).to_have_attribute("aria-invalid", "true")
@@ -233,11 +233,14 @@ class SizesTest(Framing):
     def test_proofs_as_people_see_them(self):
         page = self.page
         self.use_size("Video thumbnail")
-        page.get_by_role("button", name="as seen").click()
-        image = self.proof("Video thumbnail").locator("img")
-        expect(image).to_have_css("width", "320px")
-        page.get_by_role("button", name="small again").click()
-        expect(image).to_have_css("width", "88px")
+        page.get_by_role("button", name="As seen").click()
+        seen = page.get_by_role("group", name="Every size as seen")
+        expect(seen.locator("img")).to_have_css("width", "320px")
+        seen.get_by_role("button", name="Video thumbnail").click()
+        expect(page.get_by_role("img", name="The whole photo")).to_be_visible()
+        expect(self.proof("Video thumbnail").locator("img")).to_have_css(
+            "width", re.compile(r"^8\d")
+        )
 
 
 class TurnTest(Framing):
@@ -265,7 +268,7 @@ class TurnTest(Framing):
         with self.one_change():
             page.get_by_role("button", name="Mirror left and right").click()
         page.get_by_role("button", name="Export…").click()
-        page.get_by_role("button", name="PNG").click()
+        page.get_by_role("radio", name="PNG").click()
         image = np.asarray(self.save())
         original = np.asarray(Image.open("demo/photos/scan-margins.png").convert("RGB"))
         np.testing.assert_array_equal(image, np.rot90(original, -1)[:, ::-1])
@@ -321,11 +324,11 @@ class StageDragTest(Framing):
         expect(picture).to_be_visible()
         page.wait_for_timeout(500)
         with self.one_change():
-            self.drag(self.middle(picture), (100, 0))
+            self.drag(self.middle(picture), (-100, 0))
         moved = 100 * 2250 / picture.bounding_box()["width"]
         self.step("Crop")
         found = float(self.field("from left").input_value())
-        self.assertAlmostEqual(found, left - moved, delta=12)
+        self.assertAlmostEqual(found, left + moved, delta=12)
 
     def test_alt_and_the_wheel_scale_the_window(self):
         page = self.page
@@ -358,14 +361,14 @@ class StageDragTest(Framing):
     def test_a_contained_photo_has_a_backdrop_picked_from_it(self):
         page = self.page
         with self.one_change():
-            page.get_by_role("button", name="show it whole").click()
-        self.fold("Grounds")
-        backdrop = page.get_by_role("group", name="Backdrop", exact=True)
+            page.get_by_role("radio", name="show the whole photo").click()
+        self.fold("Backgrounds")
+        backdrop = page.get_by_role("region", name="Docket")
         with self.one_change():
-            backdrop.get_by_role("button", name="colour", exact=True).click()
+            backdrop.get_by_role("radio", name="colour", exact=True).click()
         # What a ground makes of the picture is seen while it is chosen.
         expect(page.get_by_role("img", name="The finished picture")).to_be_visible()
-        page.get_by_role("button", name="Backdrop colour: pick it").click()
+        page.get_by_role("button", name="Backdrop colour: pick").click()
         with self.one_change():
             page.mouse.click(*self.at(0.5, 0.3))
         colour = page.get_by_label("Backdrop colour, typed").input_value()
@@ -382,7 +385,7 @@ class DialogKeyTest(Framing):
         self.open_finish_of("bird-figure.jpg")
         page.get_by_role("button", name="+ size").click()
         expect(page.get_by_role("dialog")).to_be_visible()
-        page.get_by_role("heading", name="Own measures").click()  # the focus is on no field
+        page.get_by_role("heading", name="Your own size").click()  # the focus is on no field
         page.keyboard.press("n")
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_be_hidden()
@@ -402,7 +405,7 @@ class KeyboardTest(Framing):
             target.focus()
             page.keyboard.press("Enter")
 
-        press("button", "other size…")
+        press("button", "Choose a size…")
         search = page.get_by_label("Search sizes")
         search.focus()
         page.keyboard.type("avatar")
@@ -414,7 +417,7 @@ class KeyboardTest(Framing):
         page.keyboard.press("Escape")
         expect(page.locator(".focus.drawing")).not_to_be_attached()
         page.keyboard.press("5")
-        press("button", "medium")
+        press("radio", "medium")
         expect(page.get_by_text("white, 2.5 % (10 px)")).to_be_visible()
         page.keyboard.press("8")
         expect(page.get_by_role("button", name="Save this size")).to_be_enabled()
@@ -447,14 +450,14 @@ class SquareTest(BrowserTest):
             start = self.middle(knob)
             wanted = picture["x"] + x * scale, picture["y"] + y * scale
             self.drag(start, (wanted[0] - start[0], wanted[1] - start[1]))
-        page.get_by_label("Its true ratio").fill("8:x")
+        page.get_by_label("Real ratio").fill("8:x")
         expect(page.get_by_role("button", name="Square it up")).to_be_disabled()
-        page.get_by_label("Its true ratio").fill("8:5")
+        page.get_by_label("Real ratio").fill("8:5")
         with self.one_change():
             page.get_by_role("button", name="Square it up").click()
-        expect(page.get_by_role("button", name="As it was taken")).to_be_visible()
+        expect(page.get_by_role("button", name="Undo squaring")).to_be_visible()
         page.get_by_role("button", name="Export…").click()
-        page.get_by_role("button", name="PNG", exact=True).click()
+        page.get_by_role("radio", name="PNG", exact=True).click()
         with page.expect_download() as caught:
             page.get_by_role("button", name="Save this size").click()
         shown = Image.open(caught.value.path()).convert("RGB").resize((320, 200))
@@ -463,7 +466,7 @@ class SquareTest(BrowserTest):
         self.step("Crop")
         self.fold("Square up")
         with self.one_change():
-            page.get_by_role("button", name="As it was taken").click()
+            page.get_by_role("button", name="Undo squaring").click()
         expect(page.get_by_label("width, px", exact=True)).to_have_value("800")
 
     def test_corners_that_cross_are_said_and_can_be_moved_by_keys(self):

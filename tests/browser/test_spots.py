@@ -27,7 +27,7 @@ class SpotsTest(BrowserTest):
         self.bring_data(("sticker.png", buffer.getvalue()))
         self.on_bench()
         self.step("Spots")
-        expect(self.page.get_by_text("Click dust, or draw along")).to_be_visible()
+        expect(self.page.get_by_text("Click a speck of dust")).to_be_visible()
 
     def at(self, x, y):
         """A place of the photo on the page."""
@@ -37,7 +37,7 @@ class SpotsTest(BrowserTest):
     def exported(self):
         page = self.page
         page.get_by_role("button", name="Export…").click()
-        page.get_by_role("button", name="PNG", exact=True).click()
+        page.get_by_role("radio", name="PNG", exact=True).click()
         with page.expect_download() as caught:
             page.get_by_role("button", name="Save this size").click()
         data = Path(caught.value.path()).read_bytes()
@@ -72,7 +72,7 @@ class SpotsTest(BrowserTest):
             page.mouse.click(*self.at(200, 200))
         docket = page.get_by_role("region", name="Docket")
         expect(docket.get_by_text("2 filled")).to_be_visible()
-        docket.get_by_role("button", name=re.compile("^show spots")).click()
+        docket.get_by_role("button", name=re.compile("^Show spots")).click()
         with self.one_change():
             page.get_by_role("button", name="Remove spot 1").press("Enter")
         expect(docket.get_by_text("1 filled")).to_be_visible()

@@ -28,6 +28,8 @@ class ToneBrowserTest(BrowserTest):
     def start(self, name):
         self.open_finish_of(name)
         self.step("Tone")
+        self.fold("Shadows and highlights")
+        self.fold("More colour")
         self.before = shrunk(Image.open(DEMO_PHOTOS / name))
 
     def after(self):
@@ -48,8 +50,8 @@ class ToneTest(ToneBrowserTest):
         page = self.page
         self.start("field-noon.jpg")
         with self.one_change():
-            page.get_by_role("button", name="propose").click()
-        expect(page.get_by_text("Proposed:")).to_be_visible()
+            page.get_by_role("button", name="Suggest").click()
+        expect(page.get_by_text("Suggested:")).to_be_visible()
         expect(self.field("white point")).not_to_have_value("0")
         self.set("Shadows", 60)
         self.fold("Hues")
@@ -65,6 +67,7 @@ class ToneTest(ToneBrowserTest):
         page = self.page
         self.start("field-noon.jpg")
         black = page.get_by_role("slider", name="Black point", exact=True)
+        black.scroll_into_view_if_needed()
         with self.one_change():
             self.drag(self.middle(black), (30, 0))
         amount = float(self.field("black point").input_value())
@@ -132,11 +135,11 @@ class ToneTest(ToneBrowserTest):
         self.fold("Look")
         picture = page.get_by_role("img", name="The finished picture")
         shown = picture.get_attribute("src")
-        page.get_by_role("button", name="Ink", exact=True).hover()
+        page.get_by_role("radio", name="Ink", exact=True).hover()
         expect(picture).not_to_have_attribute("src", shown)
         expect(page.locator("header .state")).to_have_text("saved · no changes yet")
         with self.one_change():
-            page.get_by_role("button", name="Golden", exact=True).click()
+            page.get_by_role("radio", name="Golden", exact=True).click()
         page.get_by_role("heading", name="Docket").hover()
         self.set("Strength", 60)
         self.set("Contrast", 20)
@@ -154,14 +157,14 @@ class ToneTest(ToneBrowserTest):
         # The wall at the upper right, which is a warm beige.
         with self.one_change():
             page.mouse.click(box["x"] + 0.8 * box["width"], box["y"] + 0.1 * box["height"])
-        expect(page.get_by_text("make that grey")).to_be_visible()
+        expect(page.get_by_text("make that spot grey")).to_be_visible()
         wall_before, wall = self.before[18:30, 280:296], self.after()[18:30, 280:296]
         self.assertGreater(np.ptp(wall_before.mean(axis=(0, 1))), 25)
         self.assertLess(np.ptp(wall.mean(axis=(0, 1))), 8)
 
     def test_fading_so_that_words_can_be_written_over(self):
         self.start("shelf-wide.jpg")
-        self.fold("Two colours and fade")
+        self.fold("Two-tone and fade")
         self.set("Fade", 75)
         after = self.after()
         np.testing.assert_allclose(after, self.before * 0.25 + 255 * 0.75, atol=6)
@@ -192,7 +195,7 @@ class ToneTest(ToneBrowserTest):
             page.locator(".slider-row", has_text="Exposure").locator("span").first.dblclick()
         expect(self.field("Exposure, typed")).to_have_value("0")
         with self.one_change():
-            page.get_by_role("button", name="reset brightness").click()
+            page.get_by_role("button", name="Reset these").first.click()
         expect(self.field("Contrast, typed")).to_have_value("0")
         expect(self.field("Tint, typed")).to_have_value("1")
         page.get_by_role("switch", name="Tone on or off").locator("..").click()
@@ -218,9 +221,9 @@ class ToneTest(ToneBrowserTest):
         expect(line).to_be_hidden()
         page.keyboard.press("c")
         expect(page.get_by_role("img", name="clipped pixels marked")).to_be_visible()
-        expect(page.get_by_text(re.compile("^The tone clips what the photo"))).to_be_visible()
+        expect(page.get_by_text(re.compile("^The tone clips detail"))).to_be_visible()
         page.get_by_role("button", name="Make it gentler").click()
-        expect(page.get_by_text(re.compile("^The tone clips what the photo"))).to_be_hidden()
+        expect(page.get_by_text(re.compile("^The tone clips detail"))).to_be_hidden()
 
 
 class PartsTest(ToneBrowserTest):
@@ -262,7 +265,7 @@ class PartsTest(ToneBrowserTest):
         areas = self.part("Areas")
         with self.one_change():
             areas.get_by_role("button", name="lightness", exact=True).click()
-        areas.get_by_label("veil the rest").check()
+        areas.get_by_label("Show mask").check()
         expect(page.get_by_role("img", name="with an area marked")).to_be_visible()
         box = page.get_by_role("img", name="with an area marked").bounding_box()
         areas.get_by_role("button", name="pick from the photo").click()
@@ -302,26 +305,26 @@ class PartsTest(ToneBrowserTest):
         self.fold("Washes")
         washes = self.part("Washes")
         with self.one_change():
-            washes.get_by_role("button", name="add a wash").click()
+            washes.get_by_role("button", name="Add a wash").click()
         box = page.get_by_role("img", name="The finished picture").bounding_box()
-        washes.get_by_role("button", name="Colour 1: pick it from the picture").click()
+        washes.get_by_role("button", name="Colour 1: pick from the picture").click()
         with self.one_change():
             page.mouse.click(box["x"] + 0.4 * box["width"], box["y"] + 0.6 * box["height"])
-        richer = washes.get_by_label("Richer, typed").first
+        richer = washes.get_by_label("Depth of colour, typed").first
         with self.one_change():
             richer.fill("80")
             richer.press("Enter")
         with self.one_change():
-            washes.get_by_role("button", name="one more colour").click()
+            washes.get_by_role("button", name="Add a colour").click()
         expect(washes.get_by_label("Place of colour 2, %")).to_have_value("50")
         washes.get_by_role("button", name="Try them all").click()
         dialog = page.get_by_role("dialog")
         expect(dialog.locator("img")).to_have_count(16, timeout=15_000)
         with self.one_change():
-            dialog.get_by_role("button", name="multiply").click()
+            dialog.get_by_role("radio", name="multiply").click()
         expect(dialog).to_be_hidden()
         self.assertEqual(washes.get_by_label("Blend", exact=True).input_value(), "multiply")
-        self.set_in(washes, "Reach", 40)
+        self.set_in(washes, "Extent", 40)
         after = self.after()
         middle = (slice(112, 128), slice(100, 260))
         np.testing.assert_allclose(after[middle], self.before[middle], atol=4)
@@ -334,9 +337,9 @@ class PartsTest(ToneBrowserTest):
         self.set("Black and white", 100)
         self.fold("Look")
         looks = self.part("Look")
-        looks.get_by_role("button", name="keep as a look").click()
+        looks.get_by_role("button", name="Save as a look").click()
         looks.get_by_label("Name of the look").fill("Slate ☘")
-        looks.get_by_role("button", name="Keep", exact=True).click()
+        looks.get_by_role("button", name="Save", exact=True).click()
         with page.expect_download() as caught:
             looks.get_by_role("button", name="save as .cube").click()
         text = Path(caught.value.path()).read_text()
@@ -365,12 +368,12 @@ class PartsTest(ToneBrowserTest):
         self.set("Exposure", 0.5)
         self.set("Contrast", 30)
         page.get_by_role("button", name="copy this tone").click()
-        expect(page.get_by_text("The tone is copied")).to_be_visible()
+        expect(page.get_by_text("Tone copied")).to_be_visible()
         page.get_by_role("button", name="Shelf").click()
         self.open_finish_of("vase-grasses.jpg")
         self.step("Tone")
         with self.one_change():
-            page.get_by_role("button", name="paste the copied one").click()
+            page.get_by_role("button", name="Paste tone").click()
         expect(self.field("Exposure, typed")).to_have_value("0.5")
         expect(self.field("Contrast, typed")).to_have_value("30")
 

@@ -273,8 +273,8 @@ class WordsTest(unittest.TestCase):
         self.assertEqual(
             found,
             [
-                ("border", None, ["shown or not", "thickness"]),
-                ("export", None, ["weight cap"]),
+                ("border", None, ["shown or hidden", "thickness"]),
+                ("export", None, ["size limit"]),
                 ("pieces", "text-1", ["place", "line width"]),
             ],
         )

@@ -14,18 +14,22 @@ from PIL import Image
 from lucky_margin.core.document import (
     Export,
     KnockOut,
+    MarkColours,
     MarkDesign,
     MarkLogo,
+    MarkPiece,
+    MarkVersions,
     Repeat,
     UsedMark,
     Watermark,
+    rgb_of,
 )
 from lucky_margin.core.document.summaries import watermark_in_words
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.icons import FILE, all_icons, icon_outline, icons_like
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
-from lucky_margin.core.pieces import mark_picture, mark_svg
-from lucky_margin.core.pieces.marks import frame_line, mark_outline
+from lucky_margin.core.pieces import MARK_LAYOUTS, mark_picture, mark_svg
+from lucky_margin.core.pieces.marks import frame_line, mark_parts
 from lucky_margin.core.pieces.repeats import copies_of
 from lucky_margin.core.render import render
 from lucky_margin.core.sampling import sample
@@ -48,7 +52,7 @@ class MarkTest(unittest.TestCase):
         design = MarkDesign(
             words=words, line=line, layout=layout, frame=frame, icon=icon, rule=rule
         )
-        path = mark_outline(design, no_fonts)
+        path = mark_parts(design, no_fonts).whole
         box = path.computeTightBounds()
         self.assertAlmostEqual(box.centerX(), 0, delta=0.02)
         self.assertAlmostEqual(box.centerY(), 0, delta=0.02)
@@ -58,8 +62,8 @@ class MarkTest(unittest.TestCase):
             ("stacked", "beside", "round"), ("circle", "oval", "label", "box")
         ):
             design = MarkDesign(words="Pebblewick Pottery", line="by hand", layout=layout)
-            bare = mark_outline(design, no_fonts)
-            framed = mark_outline(design.model_copy(update={"frame": frame}), no_fonts)
+            bare = mark_parts(design, no_fonts).whole
+            framed = mark_parts(design.model_copy(update={"frame": frame}), no_fonts).whole
             inner, outer = bare.computeTightBounds(), framed.computeTightBounds()
             with self.subTest(layout=layout, frame=frame):
                 self.assertGreater(outer.width(), inner.width() + 0.3)
@@ -73,9 +77,9 @@ class MarkTest(unittest.TestCase):
         design = MarkDesign(
             words="Pebblewick", line="pottery", icon="amphora", layout="round", frame="circle"
         )
-        ours = mark_picture(design, "#1E2A2F", 400, no_fonts)
+        ours = mark_picture(design, "dark", 400, no_fonts)
         png = resvg_py.svg_to_bytes(
-            svg_string=mark_svg(design, "#1E2A2F", no_fonts),
+            svg_string=mark_svg(design, "dark", no_fonts),
             width=ours.shape[1],
             skip_system_fonts=True,
         )
@@ -84,6 +88,90 @@ class MarkTest(unittest.TestCase):
         rows = min(len(ours), len(other))
         difference = np.abs(ours[:rows, :, 3].astype(int) - other[:rows, :, 3])
         self.assertLess(difference.mean(), 1.5)
+
+
+GREEN, RED, BLUE = "#00A000", "#D00000", "#0000D0"
+COLOURED = MarkDesign(
+    words="Pebblewick",
+    line="by hand",
+    icon="heart",
+    frame="box",
+    rule=True,
+    colours=MarkVersions(
+        dark=MarkColours(words=GREEN, icon=RED, frame=BLUE),
+        light=MarkColours(words=BLUE, icon=GREEN, frame=RED),
+    ),
+)
+
+
+def pixels_of(picture, colour):
+    """Where a picture has a colour, fully opaque."""
+    is_there = (picture[:, :, :3] == rgb_of(colour)).all(axis=2)
+    return is_there & (picture[:, :, 3] == 255 if picture.shape[2] == 4 else True)
+
+
+class ColouredMarkTest(unittest.TestCase):
+    def test_each_part_has_its_colour_in_both_versions(self):
+        versions = {"dark": (GREEN, RED, BLUE), "light": (BLUE, GREEN, RED)}
+        for shade, colours in versions.items():
+            picture = mark_picture(COLOURED, shade, 500, no_fonts)
+            words, icon, frame = (pixels_of(picture, colour) for colour in colours)
+            with self.subTest(shade):
+                for part in (words, icon, frame):
+                    self.assertGreater(part.sum(), 200)
+                # The icon is over the words, and the frame around both.
+                rows = [np.nonzero(part.any(axis=1))[0] for part in (icon, words, frame)]
+                self.assertLess(rows[0].max(), rows[1].min() + 1)
+                self.assertLess(rows[2].min(), rows[0].min())
+                self.assertGreater(rows[2].max(), rows[1].max())
+
+    def test_without_colours_white_or_ink_is_all_there_is(self):
+        design = COLOURED.model_copy(update={"colours": None})
+        for shade, colour in (("dark", "#1E2A2F"), ("light", "#FFFFFF")):
+            picture = mark_picture(design, shade, 300, no_fonts)
+            drawn = picture[picture[:, :, 3] == 255][:, :3]
+            np.testing.assert_array_equal(np.unique(drawn, axis=0), [rgb_of(colour)])
+
+    def test_the_svg_has_a_path_for_each_colour(self):
+        svg = mark_svg(COLOURED, "light", no_fonts)
+        for colour in (GREEN, RED, BLUE):
+            self.assertEqual(svg.count(f'fill="{colour}"'), 1)
+
+    def test_on_a_picture_it_is_of_one_colour_or_of_its_own(self):
+        used = UsedMark(id=1, name="Studio", version=1, design=COLOURED)
+        grey = np.full((300, 400, 3), 120, np.uint8)
+
+        def drawn(**fields):
+            piece = MarkPiece(id="mark-1", mark=used, width=0.9, **fields)
+            return render(scene_of(finish_of(400, 300, pieces=(piece,)), sources_of(grey)))
+
+        own = drawn(shade="dark")
+        for colour in (GREEN, RED, BLUE):
+            self.assertGreater(pixels_of(own, colour).sum(), 20)
+        one = drawn(colour="#FFFFFF")
+        self.assertEqual(sum(pixels_of(one, colour).sum() for colour in (GREEN, RED, BLUE)), 0)
+        self.assertGreater(pixels_of(one, "#FFFFFF").sum(), 100)
+
+    def test_as_a_watermark_the_version_follows_what_is_behind(self):
+        used = UsedMark(id=1, name="Studio", version=1, design=COLOURED)
+        for value, words in ((40, BLUE), (235, GREEN)):
+            picture = np.full((300, 400, 3), value, np.uint8)
+            watermark = Watermark(mark=used, opacity=1, size=0.1)
+            out = render(scene_of(finish_of(400, 300, watermark=watermark), sources_of(picture)))
+            with self.subTest(value=value):
+                self.assertGreater(pixels_of(out, words).sum(), 20)
+
+    def test_a_dozen_layouts_take_any_words(self):
+        self.assertEqual(len(MARK_LAYOUTS), 12)
+        pictures = set()
+        for name, layout in MARK_LAYOUTS.items():
+            design = layout.model_copy(update={"words": "Pebblewick", "line": "pottery"})
+            picture = mark_picture(design, "dark", 200, no_fonts)
+            with self.subTest(name):
+                self.assertTrue(layout.words == layout.line == "")
+                self.assertGreater((picture[:, :, 3] > 0).mean(), 0.03)
+            pictures.add(picture.tobytes())
+        self.assertEqual(len(pictures), 12)
 
 
 class DrawnAsWatermarkTest(unittest.TestCase):

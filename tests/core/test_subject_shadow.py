@@ -217,7 +217,7 @@ class BehindTest(unittest.TestCase):
         focus = Focus(point=Point(x=0.5, y=0.5), box=ROUND_SQUARE.boxes[0])
         scene = cut(SubjectShadow(), pieces=(words,), focus=focus)
         over = next(one for one in check(scene) if one.key == "over focus")
-        self.assertEqual(over.action.label, "Put it behind")
+        self.assertEqual(over.action.label, "Move it behind the subject")
         behind = scene_of(apply_edit(scene, over.action.edit).finish, scene.sources)
         self.assertTrue(behind.pieces[0].piece.behind)
         self.assertNotIn("over focus", [one.key for one in check(behind)])

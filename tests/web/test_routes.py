@@ -140,6 +140,28 @@ class FinishRouteTest(ServiceTest):
         undone = self.ok("POST", f"{self.address}/undo", json={"etag": fresh["etag"]})
         self.assertEqual(undone["document"], self.finish["document"])
 
+    def test_a_finish_is_renamed_on_the_shelf_and_undo_takes_it_back(self):
+        new = {"etag": self.finish["etag"], "name": "Saturday mugs"}
+        renamed = self.ok("POST", f"{self.address}/rename", json=new)
+        self.assertEqual(renamed["document"]["name"], "Saturday mugs")
+        self.assertEqual(renamed["changes"], self.finish["changes"] + 1)
+        self.refused(412, "POST", f"{self.address}/rename", json=new)
+        self.refused(422, "POST", f"{self.address}/rename", json=new | {"name": " "})
+        undone = self.ok("POST", f"{self.address}/undo", json={"etag": renamed["etag"]})
+        self.assertEqual(undone["document"]["name"], self.finish["document"]["name"])
+
+    def test_what_stands_out_of_a_new_photo_is_kept_in_view(self):
+        picture = np.full((300, 600, 3), 235, np.uint8)
+        picture[80:220, 400:520] = (180, 40, 30)
+        photo = self.added(encoded(picture), "bowl.png")
+        focus = self.ok("POST", "/finishes", json={"photo": photo["sha256"]})["document"]["focus"]
+        box = focus["box"]
+        self.assertLess(box["left"], 400 / 600)
+        self.assertGreater(box["left"] + box["width"], 520 / 600)
+        plain = self.added(encoded(np.full((200, 200, 3), 120, np.uint8)), "plain.png")
+        bare = self.ok("POST", "/finishes", json={"photo": plain["sha256"]})
+        self.assertIsNone(bare["document"]["focus"])
+
     def test_listing_searching_binning(self):
         self.ok("POST", f"{self.address}/duplicate")
         page = self.ok("GET", "/finishes")
@@ -327,7 +349,7 @@ class BenchRouteTest(ServiceTest):
     def test_a_neutral_is_balanced(self):
         found = self.ok("POST", "/bench/neutral", json={"colour": "#C8B090"})
         self.assertLess(found["edit"]["changes"]["warmth"], 6000)
-        self.assertIn("make that grey", found["message"])
+        self.assertIn("make that spot grey", found["message"])
         self.refused(422, "POST", "/bench/neutral", json={"colour": "grey"})
 
     def test_a_focus_is_proposed_with_what_it_was_found_by(self):
@@ -538,6 +560,15 @@ class MarkRouteTest(ServiceTest):
         self.assertEqual(now["document"]["watermark"]["mark"]["version"], 2)
         self.assertEqual(self.call("DELETE", path).status_code, 204)
         self.refused(404, "GET", f"{path}/picture")
+
+    def test_layouts_are_offered_without_words(self):
+        layouts = self.ok("GET", "/marks/layouts")["layouts"]
+        self.assertEqual(len(layouts), 12)
+        self.assertEqual({layout["design"]["words"] for layout in layouts}, {""})
+        design = layouts[-1]["design"] | {"words": "Kiln"}
+        self.assertEqual(
+            opened(self.call("POST", "/marks/drawn", json={"design": design})).mode, "RGBA"
+        )
 
     def test_an_empty_mark_is_refused(self):
         self.refused(422, "POST", "/marks", json={"name": "x", "design": {"words": " "}})
@@ -893,5 +924,5 @@ class NeutralTest(ServiceTest):
         for colour, reached in (("#B9A58C", True), ("#808080", True), ("#FF0000", False)):
             found = self.ok("POST", "/bench/neutral", json={"colour": colour})
             with self.subTest(colour):
-                self.assertEqual("make that grey" in found["message"], reached)
-                self.assertEqual("pick a greyer spot" in found["message"], not reached)
+                self.assertEqual("make that spot grey" in found["message"], reached)
+                self.assertEqual("pick a greyer one" in found["message"], not reached)

@@ -97,12 +97,23 @@ async function wholeBlob(response: Response): Promise<Blob> {
 }
 
 /** Send a file as the body, telling how much of it has gone (0 to 1). */
-export function upload<T>(path: string, file: Blob, progress: (share: number) => void): Promise<T> {
+export interface Following {
+  /** Told the share that is done (0 to 1), now and then. */
+  progress?: (share: number) => void
+  /** Stops the work; its promise is then rejected. */
+  signal?: AbortSignal
+}
+
+/** The work was called off. */
+export class Cancelled extends Error {}
+
+/** Send a file. */
+export function upload<T>(path: string, file: Blob, { progress, signal }: Following = {}): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
     request.open('POST', `/api${path}`)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
-    request.upload.onprogress = (event) => progress(event.loaded / Math.max(event.total, 1))
+    request.upload.onprogress = (event) => progress?.(event.loaded / Math.max(event.total, 1))
     request.onerror = () => reject(new Unreachable())
     request.onload = () => {
       try {
@@ -113,6 +124,8 @@ export function upload<T>(path: string, file: Blob, progress: (share: number) =>
         reject(new Unreachable())
       }
     }
+    request.onabort = () => reject(new Cancelled())
+    signal?.addEventListener('abort', () => request.abort())
     request.send(file)
   })
 }

@@ -9,6 +9,10 @@ export type DraftLaid = Schemas['DraftLaid']
 /** A draft laid out: all that the service tells of it. */
 export type Laid = Schemas['Laid'] & Omit<DraftLaid, 'laid' | 'patch'>
 export type Edit = NonNullable<Schemas['EditWanted']['edit']>
+export type Writing = Schemas['Writing']
+export type MarkColours = Schemas['MarkColours']
+export type MarkShade = keyof Schemas['MarkVersions']
+export type MarkLayout = Schemas['MarkLayout']
 export type JobTold = Schemas['JobTold']
 export type Check = Schemas['Check']
 export type Photo = Schemas['Photo']

@@ -4,6 +4,16 @@ export interface DragHandlers {
   /** The way from where the pointer went down, in CSS pixels. */
   move: (dx: number, dy: number, event: PointerEvent) => void
   end: () => void
+  /** The drag is called off, by a second finger; without this it just ends. */
+  cancel?: () => void
+}
+
+/** How the drags under way are called off. */
+const underWay = new Set<() => void>()
+
+/** Call off all drags that are under way. */
+export function cancelDrags(): void {
+  for (const cancel of [...underWay]) cancel()
 }
 
 /** A pointer that moves less than this many CSS pixels is a click. */
@@ -24,12 +34,23 @@ export function followPointer(start: PointerEvent, handlers: DragHandlers): void
     if (moved) handlers.move(dx, dy, event)
   }
 
-  function finish(): void {
+  function letGo(): void {
     target.removeEventListener('pointermove', move)
     ENDS.forEach((end) => target.removeEventListener(end, finish))
+    underWay.delete(cancel)
+  }
+
+  function finish(): void {
+    letGo()
     handlers.end()
+  }
+
+  function cancel(): void {
+    letGo()
+    ;(handlers.cancel ?? handlers.end)()
   }
 
   target.addEventListener('pointermove', move)
   ENDS.forEach((end) => target.addEventListener(end, finish))
+  underWay.add(cancel)
 }

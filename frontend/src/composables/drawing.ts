@@ -50,6 +50,7 @@ export function useDrawing({ origin, begin, isBox = () => false, end }: Options)
         end(drawn.value)
         drawn.value = []
       },
+      cancel: () => (drawn.value = []),
     })
   }
 

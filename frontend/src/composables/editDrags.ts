@@ -21,6 +21,7 @@ export function useEditDrags() {
         bench.drag(editOf(dx, dy, event))
       },
       end: () => void bench.endDrag(),
+      cancel: () => void bench.cancelDrag(),
     })
   }
 

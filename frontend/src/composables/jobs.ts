@@ -1,19 +1,10 @@
 // Long work of the service: followed until it is over, and cancelled when nobody waits for it.
 
-import { get, Refused, remove } from '../api/client'
+import { Cancelled, get, Refused, remove, type Following } from '../api/client'
 import type { JobTold } from '../api/types'
 
 /** What a job can bring; which, its path says. */
 type Result = NonNullable<JobTold['result']>
-
-export interface Following {
-  /** Told the share that is done (0 to 1), now and then. */
-  progress?: (share: number) => void
-  /** Stops the work; its promise is then rejected. */
-  signal?: AbortSignal
-}
-
-export class Cancelled extends Error {}
 
 /** Start a job, and return what it brings. */
 export async function runJob<T extends Result>(

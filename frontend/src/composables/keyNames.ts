@@ -1,5 +1,12 @@
 // Names of keys: arrows that nudge, keys that remove, keys that write; and where keys are text.
 
+const isApple = /Mac|iPhone|iPad/.test(navigator.userAgent)
+
+/** Keys as this computer's keyboard writes them: ⌘ for Ctrl, ⌥ for Alt on an Apple one. */
+export function shownKeys(keys: string): string {
+  return isApple ? keys.replaceAll('Ctrl', '⌘').replaceAll('Alt', '⌥').replaceAll('Shift', '⇧') : keys
+}
+
 /** Whether a key press is one that is meant. */
 export type Press = (event: KeyboardEvent) => boolean
 
@@ -47,6 +54,15 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 }
 
+/** Up or down by so many lines, or to the line's first or last place; null for any other key. */
+export type LineStep = -1 | 1 | 'first' | 'last'
+
+export function lineStep(event: KeyboardEvent): LineStep | null {
+  return hasControl(event) || event.altKey ? null : (LINE_STEPS[event.key] ?? null)
+}
+
+const LINE_STEPS: Record<string, LineStep> = { ArrowUp: -1, ArrowDown: 1, Home: 'first', End: 'last' }
+
 /** Whether a key removes what is chosen. */
 export function isRemoving(event: KeyboardEvent): boolean {
   return !hasControl(event) && (event.key === 'Delete' || event.key === 'Backspace')
@@ -60,6 +76,22 @@ export function writtenBy(event: KeyboardEvent): string | null {
 }
 
 const TEXT_INPUTS = 'input:not([type=checkbox]):not([type=radio]):not([type=range]), textarea, select'
+
+/** Whether a key presses a button that has the focus; pieces on the stage take Enter themselves. */
+export function pressesButton(event: KeyboardEvent): boolean {
+  if (event.key !== 'Enter' || !(event.target instanceof HTMLElement)) return false
+  return event.target.matches('button, a, [role=switch]') && !event.target.closest('.stage')
+}
+
+/** Whether a key takes the choice that has the focus. */
+export function isChoosing(event: KeyboardEvent): boolean {
+  return !hasControl(event) && (event.key === 'Enter' || isSpace(event))
+}
+
+/** Whether a key writes a single character. */
+export function isCharacter(event: KeyboardEvent): boolean {
+  return !hasControl(event) && event.key.length === 1
+}
 
 /** Whether a key pressed there belongs to a field. */
 export function isTyping(target: EventTarget | null): boolean {

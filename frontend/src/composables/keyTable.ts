@@ -43,6 +43,7 @@ export function useKeyTable(showKeys: () => void): Key[] {
   async function escape(): Promise<void> {
     if (bench.dragging) await bench.cancelDrag()
     else if (stage.tool) stage.tool = null
+    else if (stage.asSeen) stage.asSeen = false
     else if (cutOut.putAway()) return
     else if (piecesChosen()) selection.clear()
     else bench.openStep = null
@@ -73,7 +74,7 @@ export function useKeyTable(showKeys: () => void): Key[] {
   return [
     {
       keys: 'Escape',
-      does: 'Cancel the drag, the tool or the typing, else close the step',
+      does: 'Cancel what you are doing, or close the step',
       takes: on('Escape'),
       run: () => void escape(),
     },
@@ -100,12 +101,12 @@ export function useKeyTable(showKeys: () => void): Key[] {
     },
     {
       keys: 'Arrows',
-      does: 'Move a cross over the picture (brush in hand)',
+      does: 'Move the brush over the picture (brush chosen)',
       takes: isArrow,
       when: brushInHand,
       run: (event) => brush()!.moveCross(...arrowWay(event)!),
     },
-    { keys: 'Enter', does: 'Put the brush down at the cross', takes: on('Enter'), when: brushInHand, run: () => brush()!.dab() },
+    { keys: 'Enter', does: 'Paint at that place', takes: on('Enter'), when: brushInHand, run: () => brush()!.dab() },
     {
       keys: 'B',
       does: 'Draw a box around the subject (Cut-out open)',
@@ -113,10 +114,10 @@ export function useKeyTable(showKeys: () => void): Key[] {
       when: () => cutOut.isOpen,
       run: () => cutOut.drawBox('one'),
     },
-    { keys: 'K', does: 'Brush that keeps (Cut-out open)', takes: on('k'), when: canMend, run: () => cutOut.take('keep') },
-    { keys: 'X', does: 'Brush that leaves out', takes: on('x'), when: canMend, run: () => cutOut.take('leave_out') },
-    { keys: 'H', does: 'Brush for soft edges', takes: on('h'), when: canMend, run: () => cutOut.take('soft_edge') },
-    { keys: 'Comma', does: 'Smaller brush; Alt + wheel too', takes: on(','), when: brushInHand, run: () => brush()!.smaller() },
+    { keys: 'K', does: 'Brush: keep (Cut-out open)', takes: on('k'), when: canMend, run: () => cutOut.take('keep') },
+    { keys: 'X', does: 'Brush: leave out', takes: on('x'), when: canMend, run: () => cutOut.take('leave_out') },
+    { keys: 'H', does: 'Brush: soft edge', takes: on('h'), when: canMend, run: () => cutOut.take('soft_edge') },
+    { keys: 'Comma', does: 'Smaller brush (or Alt + wheel)', takes: on(','), when: brushInHand, run: () => brush()!.smaller() },
     { keys: 'Full stop', does: 'Larger brush', takes: on('.'), when: brushInHand, run: () => brush()!.larger() },
     { keys: 'Shift + arrows', does: 'Nudge by 10' },
     { keys: 'Delete', does: 'Remove the chosen pieces', takes: isRemoving, when: piecesChosen, run: pieces.remove },
@@ -125,7 +126,7 @@ export function useKeyTable(showKeys: () => void): Key[] {
       does: 'Write in the chosen text',
       takes: (event) => writtenBy(event) !== null,
       when: textChosen,
-      run: (event) => selection.write(selection.only!.id, writtenBy(event)!),
+      run: (event) => selection.write(selection.only!.id, { letter: writtenBy(event)! }),
     },
     { keys: 'Ctrl + C, V', does: 'Copy and paste pieces, in another finish too' },
     {
@@ -157,12 +158,12 @@ export function useKeyTable(showKeys: () => void): Key[] {
     },
     {
       keys: 'F',
-      does: 'Click or draw the focus (Crop open)',
+      does: 'Mark the focus (Crop open)',
       takes: on('f'),
       when: cropOpen,
       run: () => stage.take('focus'),
     },
-    { keys: 'G', does: 'Other guides in the window (Crop open)', takes: on('g'), when: cropOpen, run: stage.nextGuides },
+    { keys: 'G', does: 'Next guides in the window (Crop open)', takes: on('g'), when: cropOpen, run: stage.nextGuides },
     { keys: 'Ctrl held', does: 'A drag does not snap' },
     { keys: 'Alt + wheel', does: 'Show more or less of the photo' },
     {
@@ -176,29 +177,30 @@ export function useKeyTable(showKeys: () => void): Key[] {
     { keys: 'Space + drag', does: 'Move the view' },
     { keys: 'Wheel, +', does: 'Zoom in', takes: on('+', '='), run: () => stage.zoomBy(1.25) },
     { keys: 'Wheel, −', does: 'Zoom out', takes: on('-', '−'), run: () => stage.zoomBy(0.8) },
-    { keys: 'W', does: 'See the whole picture', takes: on('w'), run: stage.fit },
-    { keys: 'P', does: 'See single pixels (100 %)', takes: on('p'), run: stage.actualPixels },
-    { keys: 'E', does: 'See the next corner close', takes: on('e'), run: stage.nextEdge },
+    { keys: 'W', does: 'Fit the whole picture', takes: on('w'), run: stage.fit },
+    { keys: 'P', does: 'Zoom to 100 %', takes: on('p'), run: stage.actualPixels },
+    { keys: 'E', does: 'Zoom in on the next corner', takes: on('e'), run: stage.nextEdge },
     {
       keys: 'O',
-      does: 'Before, only cropped, and back',
+      does: 'Show the photo before editing, and back',
       takes: on('o'),
       run: () => (stage.before = !stage.before),
     },
     {
       keys: 'S',
-      does: 'Before and after beside each other, and back',
+      does: 'Compare before and after, and back',
       takes: on('s'),
       run: () => (stage.isSplit = !stage.isSplit),
     },
+    { keys: 'A', does: 'Show every size as people see it, and back', takes: on('a'), run: () => (stage.asSeen = !stage.asSeen) },
     {
       keys: 'C',
-      does: 'Mark what is clipped, and back',
+      does: 'Mark clipped shadows and highlights, and back',
       takes: on('c'),
       run: () => (stage.clipping = !stage.clipping),
     },
     { keys: 'M', does: 'Margin guide on or off', takes: on('m'), run: () => (stage.margin = !stage.margin) },
-    { keys: 'Ctrl + V', does: 'Start a finish from a pasted picture' },
-    { keys: '?', does: 'This table', everywhere: true, takes: on('?'), run: showKeys },
+    { keys: 'Ctrl + V', does: 'Start a finish from a picture on the clipboard' },
+    { keys: '?', does: 'This list of keys', everywhere: true, takes: on('?'), run: showKeys },
   ]
 }

@@ -13,6 +13,16 @@ export type Setting = {
 
 type Field = keyof ToneChanges
 
+const WORDS: Partial<Record<Setting, string>> = {
+  noise_reduction: 'noise',
+  colour_noise_reduction: 'colour noise',
+}
+
+/** A setting as the screen calls it, without a capital. */
+export function settingWords(name: Setting): string {
+  return WORDS[name] ?? name.replaceAll('_', ' ')
+}
+
 export function useToneEdits() {
   const bench = useBench()
   const docket = useDocket()

@@ -2,12 +2,12 @@
 
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 
-import { post } from '../api/client'
+import { Cancelled, post, type Following } from '../api/client'
 import type { JobTold, WeighedFile } from '../api/types'
 import { useBench } from '../stores/bench'
 import { useNotices } from '../stores/notices'
 import { TAB } from './pictures'
-import { Cancelled, runJob, type Following } from './jobs'
+import { runJob } from './jobs'
 
 interface Wanted {
   finish: string

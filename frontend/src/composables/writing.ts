@@ -19,11 +19,17 @@ export function useWriting(piece: () => TextPiece) {
     typing.type(now)
   }
 
-  /** Leaving keeps the text; one without any letter goes. */
-  async function leave(): Promise<void> {
+  /** Make what was typed a change of its own. */
+  async function commit(): Promise<void> {
     await typing.leave()
     typed.value = null
-    if (!piece().text.trim()) remove()
+  }
+
+  /** Leaving keeps the text; one without any letter goes. */
+  async function leave(): Promise<void> {
+    const isEmpty = !text.value.trim()
+    await commit()
+    if (isEmpty) remove()
   }
 
   // Undo takes back what was typed, and the field shows that.
@@ -34,5 +40,5 @@ export function useWriting(piece: () => TextPiece) {
     },
   )
 
-  return { text, write, leave }
+  return { text, write, commit, leave }
 }

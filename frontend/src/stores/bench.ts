@@ -118,7 +118,7 @@ export const useBench = defineStore('bench', () => {
         draft.value = await layOut(named, sizeIn(kept.document))
         sizeId.value = draft.value.size_id
         await commit()
-        if (!isDirty.value) notices.say('Changes that could not be saved last time are back.')
+        if (!isDirty.value) notices.say('Changes that could not be saved last time have been restored.')
       } else {
         const name = `${kept.document.name.slice(0, 113)} (copy)`
         await post('/finishes', { draft: named.draft, name })

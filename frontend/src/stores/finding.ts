@@ -1,31 +1,34 @@
-// Finding the subject: long work that shows how far it is and can be called off. The newest wins.
+// Finding the subject: long work that can be called off. The newest wins.
 
 import { defineStore } from 'pinia'
-import { ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 
 import type { JobTold, Proposal } from '../api/types'
-import { Cancelled, runJob } from '../composables/jobs'
+import { Cancelled } from '../api/client'
+import { runJob } from '../composables/jobs'
 import { TAB } from '../composables/pictures'
 import { useBench } from './bench'
 import { useNotices } from './notices'
+import { useWork } from './work'
+
+const LABEL = 'Finding the subject'
 
 export const useFinding = defineStore('finding', () => {
   const bench = useBench()
   const notices = useNotices()
-  /** The share that is done while a subject is being found; null else. */
-  const progress = ref<number | null>(null)
-  let stopping = new AbortController()
+  const work = useWork()
+  const isFinding = computed(() => work.isRunning(LABEL))
 
   /** Find the subject, or the next one, and cut it out, or only say what it is. Whether it came to
    * an end. */
   async function find({ cutOut = true } = {}): Promise<boolean> {
     cancel()
-    const { signal } = (stopping = new AbortController())
-    progress.value = 0
     try {
-      const { edit, message } = await runJob<Proposal>(
-        () => bench.ask<JobTold>('/bench/subject', { channel: `${TAB}-subject`, cut_out: cutOut }),
-        { signal, progress: (share) => (progress.value = share) },
+      const { edit, message } = await work.run(LABEL, (following) =>
+        runJob<Proposal>(
+          () => bench.ask<JobTold>('/bench/subject', { channel: `${TAB}-subject`, cut_out: cutOut }),
+          following,
+        ),
       )
       if (edit) await bench.edit(edit)
       notices.say(message)
@@ -33,17 +36,11 @@ export const useFinding = defineStore('finding', () => {
     } catch (error) {
       if (!(error instanceof Cancelled)) notices.tell(error)
       return false
-    } finally {
-      if (stopping.signal === signal) progress.value = null
     }
   }
 
-  function cancel(): void {
-    stopping.abort()
-    progress.value = null
-  }
-
+  const cancel = () => work.cancel(LABEL)
   watch(() => bench.saved?.id, cancel)
 
-  return { progress, find, cancel }
+  return { isFinding, find }
 })

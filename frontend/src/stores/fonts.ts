@@ -24,7 +24,7 @@ export const useFonts = defineStore('fonts', () => {
   /** Add a font file; null when it is not taken. */
   async function add(file: File): Promise<Font | null> {
     try {
-      const font = await upload<Font>('/fonts', file, () => {})
+      const font = await upload<Font>('/fonts', file)
       await load()
       return font
     } catch (error) {

@@ -1,6 +1,7 @@
 // What the application has to tell the user: short remarks that pass, refusals that stay until
 // read, and whether the service answers at all.
 
+import { ElMessage, type MessageHandler } from 'element-plus'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
@@ -10,27 +11,29 @@ const REMARK_MS = 6000
 const RETRY_MS = 1500
 const UNFORESEEN = 'Something went wrong on this page; what was saved is safe. Go on, or reload the page.'
 
-export interface Notice {
-  id: number
-  text: string
-  look: boolean
-}
+/** How many are shown at a time, and how far they stand above the window's lower edge, in CSS pixels. */
+const MOST = 3
+const ABOVE_BAR = 56
 
 export const useNotices = defineStore('notices', () => {
-  const notices = ref<Notice[]>([])
   const unreachable = ref(false)
   const diskFull = ref(false)
-  let count = 0
+  /** By their texts, the oldest first. */
+  const shown = new Map<string, MessageHandler>()
 
   function say(text: string, look = false): void {
-    if (!text || notices.value.some((notice) => notice.text === text)) return
-    const notice = { id: (count += 1), text, look }
-    notices.value = [...notices.value.slice(-2), notice]
-    if (!look) setTimeout(() => dismiss(notice.id), REMARK_MS)
-  }
-
-  function dismiss(id: number): void {
-    notices.value = notices.value.filter((notice) => notice.id !== id)
+    if (!text || shown.has(text)) return
+    if (shown.size >= MOST) [...shown.values()][0]!.close()
+    const notice = ElMessage({
+      message: text,
+      type: look ? 'warning' : 'success',
+      duration: look ? 0 : REMARK_MS,
+      showClose: true,
+      placement: 'bottom',
+      offset: ABOVE_BAR,
+      onClose: () => shown.delete(text),
+    })
+    shown.set(text, notice)
   }
 
   /** Tell of an error; of one that nobody foresaw, that it happened and what is left to do. */
@@ -57,5 +60,5 @@ export const useNotices = defineStore('notices', () => {
     }, RETRY_MS)
   }
 
-  return { notices, unreachable, diskFull, say, dismiss, tell, lose }
+  return { unreachable, diskFull, say, tell, lose }
 })

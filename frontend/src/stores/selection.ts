@@ -1,16 +1,26 @@
 // Which pieces are chosen on the stage, and which text is being written.
 
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
 import { useBench } from './bench'
+
+interface Beginning {
+  letter?: string
+  spot?: { x: number; y: number }
+}
 
 export const useSelection = defineStore('selection', () => {
   const bench = useBench()
   const wished = ref<string[]>([])
   const typing = ref<string | null>(null)
-  /** The letter that the writing began with, when it began by typing. */
-  const firstLetter = ref('')
+  /** How the writing began: by typing a letter, by a press on the picture (output pixels), or neither. */
+  const beginning = shallowRef<Beginning>({})
+  /** Raised whenever writing begins, in the same text again too. */
+  const writes = ref(0)
+  /** What is marked of the text that is written, in UTF-16 units; its caret stands at the end, or at the
+   * start when it was marked backwards. */
+  const marked = shallowRef({ start: 0, end: 0, backwards: false })
 
   /** Pieces that are gone, by undo for one, are no longer chosen. */
   const ids = computed(() => {
@@ -42,13 +52,14 @@ export const useSelection = defineStore('selection', () => {
   const clear = () => choose([])
 
   /** Write in a text on the stage. */
-  function write(id: string, letter = ''): void {
+  function write(id: string, how: Beginning = {}): void {
     wished.value = [id]
-    firstLetter.value = letter
+    beginning.value = how
     typing.value = id
+    writes.value += 1
   }
 
   watch([() => bench.openStep, () => bench.saved?.id], clear)
 
-  return { ids, pieces, only, typing, firstLetter, groupOf, choose, toggle, clear, write }
+  return { ids, pieces, only, typing, beginning, writes, marked, groupOf, choose, toggle, clear, write }
 })

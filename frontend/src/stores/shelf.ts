@@ -3,28 +3,25 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
-import { get, order, post, Refused, remove, upload } from '../api/client'
+import { Cancelled, get, order, post, Refused, remove, upload } from '../api/client'
 import type { FinishFace, FinishState, Photo } from '../api/types'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
+import { useWork } from './work'
 
 interface FinishPage {
   finishes: FinishFace[]
   total: number
 }
 
-export interface Arrival {
-  name: string
-  progress: number
-  refused: string
-}
-
 export const useShelf = defineStore('shelf', () => {
   const notices = useNotices()
+  const work = useWork()
   const finishes = ref<FinishFace[]>([])
   const total = ref(0)
   const originals = usePhotoPages()
-  const arrivals = ref<Arrival[]>([])
+  /** Why files were not taken, the newest last. */
+  const refusals = ref<string[]>([])
   const search = ref('')
   const binned = ref(false)
   const loaded = ref(false)
@@ -60,19 +57,19 @@ export const useShelf = defineStore('shelf', () => {
   /** Bring photos in, each as a finish of its own; returns the ids of the new finishes. */
   async function bring(files: File[]): Promise<string[]> {
     const started: string[] = []
-    arrivals.value = arrivals.value.filter((arrival) => arrival.refused).slice(-3)
+    refusals.value = refusals.value.slice(-3)
     for (const file of files) {
-      arrivals.value.push({ name: file.name, progress: 0, refused: '' })
-      const arrival = arrivals.value[arrivals.value.length - 1]!
       try {
         const path = `/photos?name=${encodeURIComponent(file.name.slice(-120))}`
-        const photo = await upload<Photo>(path, file, (share) => (arrival.progress = share))
-        photo.notes.forEach((note) => notices.say(`${photo.name}: ${note}`))
-        started.push(await start(photo.sha256))
-        arrivals.value = arrivals.value.filter((other) => other !== arrival)
+        const id = await work.run(`Adding ${file.name}`, async (following) => {
+          const photo = await upload<Photo>(path, file, following)
+          photo.notes.forEach((note) => notices.say(`${photo.name}: ${note}`))
+          return start(photo.sha256)
+        })
+        started.push(id)
       } catch (error) {
-        if (error instanceof Refused) arrival.refused = error.message
-        else arrivals.value = arrivals.value.filter((other) => other !== arrival)
+        if (error instanceof Cancelled) continue
+        if (error instanceof Refused) refusals.value.push(error.message)
         notices.tell(error)
       }
     }
@@ -96,6 +93,7 @@ export const useShelf = defineStore('shelf', () => {
   const duplicate = (id: string) => change(() => post(`/finishes/${id}/duplicate`))
   /** Take back the last change of a finish that can't be shown. */
   const goBack = ({ id, etag }: FinishFace) => change(() => post(`/finishes/${id}/undo`, { etag }))
+  const rename = ({ id, etag }: FinishFace, name: string) => change(() => post(`/finishes/${id}/rename`, { etag, name }))
   const putInBin = (id: string) => change(() => order(`/finishes/${id}/bin`))
   const restore = (id: string) => change(() => order(`/finishes/${id}/restore`))
   const deleteFinish = (id: string) => change(() => remove(`/finishes/${id}`))
@@ -108,7 +106,7 @@ export const useShelf = defineStore('shelf', () => {
     photoCount: originals.total,
     hasMorePhotos: originals.hasMore,
     loadMorePhotos: originals.loadMore,
-    arrivals,
+    refusals,
     search,
     binned,
     loaded,
@@ -117,6 +115,7 @@ export const useShelf = defineStore('shelf', () => {
     bring,
     start,
     duplicate,
+    rename,
     goBack,
     putInBin,
     restore,

@@ -25,7 +25,7 @@ export const useSizes = defineStore('sizes', () => {
   async function save(plan: SizePlan): Promise<void> {
     try {
       await post('/sizes', { plan })
-      notices.say(`“${plan.name}” is among your own sizes now.`)
+      notices.say(`“${plan.name}” is saved with your own sizes.`)
     } catch (error) {
       notices.tell(error)
     }

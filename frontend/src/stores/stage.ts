@@ -42,6 +42,8 @@ export const useStage = defineStore('stage', () => {
   const fitZoom = ref(1)
   const before = ref(false)
   const isSplit = ref(false)
+  /** Every size is looked at, as wide as people see it, in place of the one in hand. */
+  const asSeen = ref(false)
   /** Where before and after part, of the picture's width. */
   const splitAt = ref(0.5)
   const clipping = ref(false)
@@ -101,6 +103,7 @@ export const useStage = defineStore('stage', () => {
   function take(wanted: Tool): void {
     if (wanted === 'corners') corners.value = [...FIRST_CORNERS]
     tool.value = tool.value === wanted ? null : wanted
+    asSeen.value = false
   }
 
   function nextGuides(): void {
@@ -170,6 +173,7 @@ export const useStage = defineStore('stage', () => {
     isFitted,
     before,
     isSplit,
+    asSeen,
     splitAt,
     clipping,
     margin,

@@ -37,7 +37,7 @@ export const useSubjects = defineStore('subjects', () => {
   async function renew({ subject }: KeptSubject): Promise<void> {
     try {
       const { finishes } = await post<{ finishes: number }>(`/subjects/${subject.id}/renew`)
-      notices.say(finishes === 1 ? 'One finish has the new cut-out.' : `${finishes} finishes have the new cut-out.`)
+      notices.say(finishes === 1 ? 'One finish was updated.' : `${finishes} finishes were updated.`)
     } catch (error) {
       notices.tell(error)
     }

@@ -87,7 +87,7 @@ def ended(scene: Scene) -> Check | None:
                 key="ended",
                 severity="warning",
                 text=f"The photo ends at the subject's {name}; its straight edge shows.",
-                action=CheckAction(label="Sit it on the edge", edit=SetWindow(window=box)),
+                action=CheckAction(label="Move it to the edge", edit=SetWindow(window=box)),
             )
     return None
 
@@ -105,7 +105,7 @@ def outlines(scene: Scene) -> Iterator[Check]:
         unseen = unseen_share(line, beside)
         name = "The outline" if len(lines) == 1 else f"Outline {number + 1}"
         if unseen <= MOST_UNSEEN:
-            text = f"{name} stands off along {1 - unseen:.0%} of its length."
+            text = f"{name} stands out along {1 - unseen:.0%} of its length."
             yield Check(key="outline", severity="ok", text=text)
             continue
         mended = made_visible(line, beside)
@@ -161,7 +161,7 @@ def white(scene: Scene) -> Check | None:
         return Check(
             key="white",
             severity="warning",
-            text=f"The ground is {ground.colour}, nearly white but not #FFFFFF.",
+            text=f"The background is {ground.colour}, nearly white but not #FFFFFF.",
             action=CheckAction(label="Make it white", edit=edit),
         )
     scale, bare = scene.scale_for(MEASURED_SIDE), _bare(scene)
@@ -169,8 +169,8 @@ def white(scene: Scene) -> Check | None:
     subject_there = _rim(render(bare, scale=scale, view="coverage"))[:, 0] >= 128
     share = float(((rim < 255).any(axis=1) & ~subject_there).mean())
     if share == 0:
-        return Check(key="white", severity="ok", text="The ground is #FFFFFF at every edge.")
-    text = f"The ground is not #FFFFFF along {share:.1%} of the edges."
+        return Check(key="white", severity="ok", text="The background is #FFFFFF at every edge.")
+    text = f"The background is not #FFFFFF along {share:.1%} of the edges."
     return Check(key="white", severity="warning", text=text)
 
 

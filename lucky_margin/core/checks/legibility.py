@@ -132,9 +132,9 @@ def make_readable(scene: Scene, piece_id: str) -> tuple[PieceChanges, str] | Non
     shadow = Shadow(y=0, blur=0.02, colour=other, opacity=1)
     shaded = PieceChanges(colour=extreme, shadow=shadow)
     if _reaches(scene, piece, shaded, wanted):
-        return shaded, "A shadow sets the letters off."
+        return shaded, "A shadow now separates the letters from the picture."
     plate = Plate(colour=other, opacity=0.85)
-    return PieceChanges(colour=extreme, plate=plate), "A plate lies behind the letters now."
+    return PieceChanges(colour=extreme, plate=plate), "There is now a box behind the letters."
 
 
 def nearest_readable(seen: _Seen, piece: TextPiece, wanted: float) -> str | None:
@@ -178,7 +178,7 @@ def text_on(scene: Scene, piece_id: str) -> TextPiece:
     for piece in scene.finish.pieces_of(scene.size):
         if piece.id == piece_id:
             if not isinstance(piece, TextPiece):
-                raise BadInput("Only words have a contrast to be read by.")
+                raise BadInput("Only text can be checked for contrast; choose a text.")
             return piece
     raise NotFound("This piece is not on this size; switch it on first.")
 

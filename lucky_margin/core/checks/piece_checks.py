@@ -86,7 +86,7 @@ def _contrast(laid: LaidPiece, scene: Scene) -> Check | None:
         action = CheckAction(label="Make it readable", edit=edit)
     text = (
         f"{_name(laid)} is hard to read: contrast {contrast.ratio:.1f} to 1, "
-        f"{contrast.wanted:g} is wanted at its size."
+        f"{contrast.wanted:g} is needed at this size."
     )
     return Check(key="contrast", severity="warning", text=text, action=action)
 
@@ -133,7 +133,7 @@ def _pointing_out(laid: LaidPiece, scene: Scene) -> Check | None:
     if 0 <= x <= width and 0 <= y <= height:
         return None
     edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(on=False), only_this_size=True)
-    action = CheckAction(label="Leave it out here", edit=edit)
+    action = CheckAction(label="Hide it on this size", edit=edit)
     text = "An arrow or bubble points at something that this size does not show."
     return Check(key="points out", severity="warning", text=text, action=action)
 
@@ -147,7 +147,7 @@ def _small(laid: LaidPiece, scene: Scene) -> Check | None:
     changes = PieceChanges(size=round(min(wanted, 4.0), 5), fill=False)
     edit = SetPiece(ids=(laid.piece.id,), changes=changes, only_this_size=True)
     text = (
-        f"{_name(laid)} is too small: a small x is {seen:.1f} px high as people see it, "
+        f"{_name(laid)} is too small: a lower-case x is {seen:.1f} px high as people see it, "
         f"{LEAST_X_HEIGHT:g} is wanted."
     )
     action = CheckAction(label="Make it larger", edit=edit)
@@ -159,12 +159,12 @@ def _missing(laid: LaidPiece) -> Check | None:
     if not laid.text.missing:
         return None
     letters = " ".join(laid.text.missing[:6])
-    text = f"{_name(laid)} has letters that no font here has: {letters}"
+    text = f"{_name(laid)} has characters that no font here has: {letters}"
     action = None
     if isinstance(laid.piece, TextPiece):
         kept = "".join(letter for letter in laid.piece.text if letter not in laid.text.missing)
         edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(text=kept), only_this_size=True)
-        action = CheckAction(label="Leave them out", edit=edit)
+        action = CheckAction(label="Remove them", edit=edit)
     return Check(key="missing", severity="warning", text=text, action=action)
 
 
@@ -176,7 +176,7 @@ def _font(laid: LaidPiece) -> Check | None:
     if laid.piece.kind != "mark":
         edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(family=STAND_IN))
         action = CheckAction(label=f"Use {FAMILIES[STAND_IN].name}", edit=edit)
-    text = f"{_name(laid)} is set in a font that is not here; add its file again."
+    text = f"{_name(laid)} uses a font that is missing; add its file again."
     return Check(key="font", severity="warning", text=text, action=action)
 
 
@@ -192,11 +192,11 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
         return None
     action = None
     if scene.cut_out.on:
-        action = CheckAction(label="Put it behind", edit=_set_behind(laid, True))
+        action = CheckAction(label="Move it behind the subject", edit=_set_behind(laid, True))
     elif places := calm_places_of(scene, laid.piece.id):
         best = places[0]
         edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
-        action = CheckAction(label="Move it beside", edit=edit)
+        action = CheckAction(label="Move it aside", edit=edit)
     text = f"{_name(laid)} covers {100 * share:.0f}\N{NO-BREAK SPACE}% of the focus box."
     return Check(key="over focus", severity="warning", text=text, action=action)
 
@@ -215,7 +215,7 @@ def _hidden(laid: LaidPiece, scene: Scene) -> Check | None:
     if share <= MOST_HIDDEN:
         return None
     text = f"The subject hides {100 * share:.0f}\N{NO-BREAK SPACE}% of {_name(laid)}."
-    action = CheckAction(label="Put it before the subject", edit=_set_behind(laid, False))
+    action = CheckAction(label="Move it in front of the subject", edit=_set_behind(laid, False))
     return Check(key="hidden", severity="warning", text=text, action=action)
 
 
@@ -245,7 +245,7 @@ def watermark_font(scene: Scene) -> Check | None:
     family = mark.mark.design.family if mark.mark else mark.family
     if not mark.is_set or mark.logo or not is_own(family) or scene.sources.font(family):
         return None
-    text = "The watermark is set in a font that is not here; add its file again."
+    text = "The watermark uses a font that is missing; add its file again."
     return Check(key="font", severity="warning", text=text)
 
 

@@ -106,10 +106,10 @@ def window(scene: Scene) -> Check | None:
     if frame.lost <= LOST:
         return None
     text = (
-        f"The window is not of this size's ratio: {frame.lost:.0f} photo pixels of it "
+        f"The window does not match this size's ratio: {frame.lost:.0f} photo pixels of it "
         "are left out, evenly on both sides."
     )
-    action = CheckAction(label="Fit the window", edit=SetWindow(window=frame.sampled))
+    action = CheckAction(label="Match the window", edit=SetWindow(window=frame.sampled))
     return Check(key="window", severity="warning", text=text, action=action)
 
 
@@ -159,7 +159,7 @@ def corners(scene: Scene) -> Check | None:
     return Check(
         key="corners",
         severity="warning",
-        text=f"Empty corners: {empty:.1f}\N{NO-BREAK SPACE}% of this size lies beside the photo.",
+        text=f"Empty corners: {empty:.1f}\N{NO-BREAK SPACE}% of this size is outside the photo.",
         action=CheckAction(
             label="Keep inside the photo",
             edit=SetTurn(changes=TurnChanges(empty_corners=False), only_this_size=True),
@@ -201,7 +201,7 @@ def clipping(scene: Scene) -> Check | None:
     return Check(
         key="clipping",
         severity="warning",
-        text=f"The tone clips what the photo still shows: {clipped}.",
+        text=f"The tone clips detail that the photo has: {clipped}.",
         action=_gentler(scene),
     )
 
@@ -238,7 +238,7 @@ def noise(scene: Scene) -> Check | None:
     return Check(
         key="noise",
         severity="warning",
-        text=f"Noise shows: {left:.1f} of 255 steps in the quiet parts of the photo.",
+        text=f"Noise is visible: {left:.1f} of 255 steps in the smooth parts of the photo.",
         action=_smoother(scene),
     )
 
@@ -257,7 +257,7 @@ def _smoother(scene: Scene) -> CheckAction | None:
         tried = replace(scene, size=scene.size.with_overrides(tone=overridden))
         if measure_noise(tried) < NOISY:
             edit = SetTone(changes=changes, only_this_size=True)
-            return CheckAction(label=f"Smooth it by {amount}", edit=edit)
+            return CheckAction(label=f"Reduce noise by {amount}", edit=edit)
     return None
 
 
@@ -286,7 +286,7 @@ def transparency(scene: Scene) -> Check | None:
     return Check(
         key="transparency",
         severity="warning",
-        text=f"JPEG keeps no transparency: {share:.1f}\N{NO-BREAK SPACE}% of this size is "
+        text=f"JPEG has no transparency: {share:.1f}\N{NO-BREAK SPACE}% of this size is "
         f"filled with {colour_in_words(flatten_colour(scene))}.",
         action=CheckAction(
             label="Export as PNG",

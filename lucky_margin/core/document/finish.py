@@ -211,7 +211,7 @@ class Finish(Value):
         for piece in self.pieces:
             if piece.id == piece_id:
                 return piece
-        raise NotFound("This piece is gone; undo brings it back.")
+        raise NotFound("This piece was removed; undo brings it back.")
 
     def watermark_of(self, size: Size) -> Watermark:
         """The watermark as ``size`` has it."""
@@ -241,7 +241,7 @@ def read_finish(data: Any) -> Finish:
             message names the first such field.
     """
     if not isinstance(data, dict) or data.get("format") != FORMAT:
-        raise BadDocument(f'This is no finish: its "format" has to be "{FORMAT}".')
+        raise BadDocument(f'This is not a finish: its "format" has to be "{FORMAT}".')
     version = data.get("version")
     if isinstance(version, int) and version > VERSION:
         raise BadDocument(

@@ -43,7 +43,7 @@ def _changes_of_sizes(before: Finish, after: Finish) -> list[str]:
         old = known.get(size.id)
         parts += [f"Added {size.name}"] if old is None else _size_changes(old, size)
     if not parts and [s.id for s in before.sizes] != [s.id for s in after.sizes]:
-        parts.append("Sizes in another order")
+        parts.append("Sizes reordered")
     return parts
 
 
@@ -65,12 +65,12 @@ def _size_changes(old: Size, new: Size) -> list[str]:
     if old.seen_width != new.seen_width:
         parts.append(f"{new.name}: seen {new.seen_width} px wide")
     if old.overrides != new.overrides:
-        parts.append(f"{new.name}: changed alone")
+        parts.append(f"{new.name}: changed on its own")
     return parts
 
 
 def _crop_change(old: Crop, new: Crop) -> str:
     if old.contain != new.contain:
-        return "The whole photo shows" if new.contain else "The photo covers the size"
+        return "The whole photo is shown" if new.contain else "The photo fills the size"
     window = new.window
-    return f"Crop: {window.width:.0f} × {window.height:.0f}" if window else "Crop: no own window"
+    return f"Crop: {window.width:.0f} × {window.height:.0f}" if window else "Crop: automatic"

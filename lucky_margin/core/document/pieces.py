@@ -295,10 +295,30 @@ def clamped_width(width: float) -> float:
 _ALL = Box(left=0, top=0, width=1, height=1)
 
 
+MarkShade = Literal["light", "dark"]
+"""Which version of a mark: the one for dark pictures is light."""
+
+
+class MarkColours(Value):
+    """The colours of a mark's parts; the smaller line has that of the words, the rule that of the
+    frame."""
+
+    words: Colour
+    icon: Colour
+    frame: Colour
+
+
+class MarkVersions(Value):
+    """A mark's colours for light pictures (``dark``) and for dark ones (``light``)."""
+
+    dark: MarkColours
+    light: MarkColours
+
+
 class MarkDesign(Value):
-    """A mark of one colour: an icon beside or over words, a smaller line under them, a rule
-    between both, a frame around it all. In a ``round`` one the words run along a circle, the
-    line below, the icon in the middle."""
+    """A mark: an icon beside or over words, a smaller line under them, a rule between both, a
+    frame around it all. In a ``round`` one the words run along a circle, the line below, the icon
+    in the middle. It is of one colour, which is chosen where it is used, or of up to three."""
 
     words: Annotated[str, StringConstraints(max_length=60)] = ""
     line: Annotated[str, StringConstraints(max_length=60)] = ""
@@ -309,6 +329,7 @@ class MarkDesign(Value):
     family: AnyFamily = "figtree"
     weight: Weight = 700
     case: Case = "typed"
+    colours: MarkVersions | None = None
 
     @property
     def is_empty(self) -> bool:
@@ -326,12 +347,22 @@ class UsedMark(Value):
 
 
 class MarkPiece(PieceBase):
-    """A kept mark, placed on the picture in one colour."""
+    """A kept mark, placed on the picture: in one colour, or in the colours of its design's light
+    or dark version where that has them."""
 
     kind: Literal["mark"] = "mark"
     mark: UsedMark
     width: float = Field(default=0.3, ge=0.005, le=20)
     colour: Colour = "#FFFFFF"
+    shade: MarkShade | None = None
+
+    @property
+    def colours(self) -> MarkColours | None:
+        """The colours of its parts; None when it is drawn in one."""
+        versions = self.mark.design.colours
+        if versions is None or self.shade is None:
+            return None
+        return versions.light if self.shade == "light" else versions.dark
 
 
 Piece = Annotated[TextPiece | BadgePiece | PicturePiece | MarkPiece, Field(discriminator="kind")]

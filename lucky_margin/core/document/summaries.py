@@ -44,7 +44,7 @@ _COLOUR_NAMES = {"#FFFFFF": "white", "#000000": "black"}
 
 
 def crop_in_words(finish: Finish, size: Size) -> str:
-    """Ratio, where the window comes from, turn and shape: "4:5, own window, circle"."""
+    """Ratio, where the window comes from, turn and shape: "4:5, own crop, circle"."""
     pixels = size.pixels
     held = pixels.ratio
     if isinstance(pixels, FixedPixels):
@@ -52,7 +52,7 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     else:
         ratio = held.label if held else "free"
     if size.crop.window is not None:
-        where = "own window"
+        where = "own crop"
     elif held is None or size.crop.contain:
         where = "whole photo"
     else:
@@ -110,7 +110,7 @@ def _fields_in_words(given: Iterable[str]) -> list[str]:
 
 
 _FIELDS = {
-    "on": "shown or not",
+    "on": "shown or hidden",
     "anchor": "place",
     "dx": "place",
     "dy": "place",
@@ -120,21 +120,21 @@ _FIELDS = {
     "clipped": "cut by the shape",
     "family": "font",
     "text": "words",
-    "fill": "filling the box",
+    "fill": "fitted to the margin",
     "wrap": "line width",
     "align": "alignment",
     "bend": "arc",
-    "parts": "parts of the words",
-    "letters": "colour inside",
+    "parts": "styled letters",
+    "letters": "text colour",
     "tip": "what it points at",
     "cut": "form",
     "spot": "place",
     "stroke": "line",
     "stroke_width": "line",
-    "max_kb": "weight cap",
+    "max_kb": "size limit",
     "noise_reduction": "noise",
     "colour_noise_reduction": "noise",
-    "line": "kind of line",
+    "line": "line style",
 }
 """Fields that are called something else on the screen."""
 
@@ -323,7 +323,7 @@ def pieces_change_in_words(before: Sequence[Piece], after: Sequence[Piece]) -> s
     for verb, pieces in (("Added", added), ("Removed", removed), ("Changed", changed)):
         if pieces:
             return f"{verb} {pieces_in_words(pieces)}"
-    return "Pieces in another order"
+    return "Pieces reordered"
 
 
 def export_change_in_words(old: Export, new: Export) -> str:

@@ -71,10 +71,12 @@ def draw_subject(scene: Scene, edit: DrawSubject) -> Edited:
     """
     box = photo_box(scene, edit.x0, edit.y0, edit.x1, edit.y1)
     if box is None:
-        raise BadInput("Draw a box around the subject: press, and drag across it.")
+        raise BadInput("To draw a box, press and drag across the subject.")
     boxes = (*scene.finish.cut_out.boxes, box) if edit.more else (box,)
     if len(boxes) > MOST_SUBJECTS:
-        raise BadInput(f"{MOST_SUBJECTS} subjects are cut out at most; draw the box anew.")
+        raise BadInput(
+            f"{MOST_SUBJECTS} subjects can be cut out at most; draw the first box again."
+        )
     return set_subject(scene, SetSubject(boxes=boxes, keep_strokes=edit.more))
 
 
@@ -115,9 +117,9 @@ def draw_stroke(scene: Scene, edit: DrawStroke) -> Edited:
     """
     cut_out = scene.finish.cut_out
     if not scene.cut_out.on:
-        raise BadInput("Find the subject first; then strokes can mend it.")
+        raise BadInput("Find the subject first; then brush strokes can touch it up.")
     if len(cut_out.strokes) == MOST_STROKES:
-        raise BadInput(f"{MOST_STROKES} strokes are kept at most; delete some first.")
+        raise BadInput(f"{MOST_STROKES} strokes are allowed at most; delete some first.")
     stroke = Stroke(
         brush=edit.brush,
         radius=radius_on_photo(scene, edit.radius, *_RADII),

@@ -30,7 +30,7 @@ def line_on_photo(
     sides = np.array([scene.facts.width, scene.facts.height])
     beside = (on_photo < -radius).any(axis=1) | (on_photo > sides + radius).any(axis=1)
     if beside.all():
-        raise BadInput("This stroke lies beside the photo; draw it on the photo.")
+        raise BadInput("This stroke is outside the photo; draw on the photo.")
     kept = _simplified(np.clip(on_photo, 0, sides), POINT_TOLERANCE * max(sides), most)
     return tuple(map(tuple, (kept / sides).round(6).tolist()))
 

@@ -94,7 +94,9 @@ def type_window(scene: Scene, edit: TypeWindow) -> Edited:
     if abs(reached - edit.value) < 1:
         return edited
     return Edited.of(
-        scene, edited.finish, f"The photo allows {reached:.0f} px here, so that is what it became."
+        scene,
+        edited.finish,
+        f"The photo has room for only {reached:.0f} px here, so it was set to that.",
     )
 
 
@@ -256,7 +258,7 @@ def level_line(scene: Scene, edit: LevelLine) -> Edited:
     """
     dx, dy = edit.x1 - edit.x0, edit.y1 - edit.y0
     if dx == dy == 0:
-        raise BadInput("A line needs two ends; draw it along something level or upright.")
+        raise BadInput("That was too short; drag along something level or upright.")
     slope = math.degrees(math.atan2(dy, dx))
     off = (slope + 45) % 90 - 45  # from the nearer of level and upright, -45 to 45
     limit = MOST_STRAIGHTENING

@@ -101,7 +101,7 @@ def drag_watermark(scene: Scene, edit: DragWatermark) -> Edited:
     mark = scene.finish.watermark_of(scene.size)
     margins = scene.margins
     if mark.place != "spot" or not mark.is_set:
-        raise BadInput("Only a watermark that is on one spot can be moved.")
+        raise BadInput("Only a watermark on one spot can be moved.")
     box = watermark_pieces(mark, margins, scene.frame, scene.sources.font)[0].bounds
     room, output = margins.box, scene.frame.output
     x, at_x = _spot(box.left + edit.dx, box.width, room.left, room.width, edit.snap)

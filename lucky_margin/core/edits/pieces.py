@@ -15,6 +15,7 @@ from lucky_margin.core.document import (
     KnockOut,
     MarginAnchor,
     MarkPiece,
+    MarkShade,
     PicturePiece,
     Piece,
     PieceChanges,
@@ -47,7 +48,7 @@ PURPOSES: dict[str, dict[str, Any]] = {
 
 SAMPLE_WORDS = {
     "headline": "Your headline",
-    "line": "One line more",
+    "line": "Another line",
     "small": "Small print",
     "price": "€28",
 }
@@ -162,8 +163,11 @@ class AddMark(EditBase):
 
 @carries_out(AddMark)
 def add_mark(scene: Scene, edit: AddMark) -> Edited:
-    """A kept mark in front of all others, where there is room for it."""
-    return _added(scene, [_where_free(scene, MarkPiece(id="mark", mark=edit.mark), MARK_HOME)])
+    """A kept mark in front of all others, where there is room for it; in its own colours, if it
+    has any."""
+    shade: MarkShade | None = "light" if edit.mark.design.colours else None
+    piece = MarkPiece(id="mark", mark=edit.mark, shade=shade)
+    return _added(scene, [_where_free(scene, piece, MARK_HOME)])
 
 
 class PastePieces(EditBase):

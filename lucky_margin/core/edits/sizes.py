@@ -84,7 +84,7 @@ def remove_size(scene: Scene, edit: RemoveSize) -> Edited:
     """
     kept = tuple(size for size in scene.finish.sizes if size.id != scene.size.id)
     if not kept:
-        raise BadInput("A finish keeps at least one size; add another one first.")
+        raise BadInput("A finish needs at least one size; add another one first.")
     place = min(scene.finish.sizes.index(scene.size), len(kept) - 1)
     return Edited(scene.finish.model_copy(update={"sizes": kept}), kept[place].id)
 
@@ -202,7 +202,7 @@ def _free_ratio(scene: Scene) -> Edited:
 
 
 def _reframed(scene: Scene, size: Size) -> Finish:
-    """The finish with ``size``, whose own window takes the ratio it is now held to.
+    """The finish with ``size``, whose own crop takes the ratio it is now held to.
 
     The window keeps its centre and, as far as the photo allows, its area.
     """
@@ -227,7 +227,7 @@ def size_of_plan(plan: SizePlan, size_id: str) -> Size:
 def _inserted(scene: Scene, size: Size, place: int) -> Edited:
     if len(scene.finish.sizes) >= MAX_SIZES:
         raise BadInput(
-            f"A finish holds at most {MAX_SIZES} sizes; remove one, or start another finish."
+            f"A finish can have at most {MAX_SIZES} sizes; remove one, or start another finish."
         )
     sizes = list(scene.finish.sizes)
     sizes.insert(place, size)

@@ -34,7 +34,7 @@ def draw_spot(scene: Scene, edit: DrawSpot) -> Edited:
     """
     spots = scene.finish.spots
     if len(spots.filled) == MOST_SPOTS:
-        raise BadInput(f"{MOST_SPOTS} spots are filled at most; remove some first.")
+        raise BadInput(f"{MOST_SPOTS} spots can be filled at most; remove some first.")
     spot = Spot(
         radius=radius_on_photo(scene, edit.radius, *RADII),
         points=line_on_photo(scene, edit.points, edit.radius, MOST_SPOT_POINTS),

@@ -106,7 +106,8 @@ def _square(scene: Scene, edit: SquareUp) -> Square:
     sides = np.linalg.norm(np.roll(corners, -1, axis=0) - corners, axis=1)
     if not is_convex(corners) or sides.min() < LEAST_SIDE:
         raise BadInput(
-            "These corners cross or lie in a line; drag each onto its own corner of the flat thing."
+            "These corners cross or lie in a line; drag each onto a corner of the card, print"
+            " or screen."
         )
     if edit.ratio is None:
         ratio = true_ratio(corners, facts.width, facts.height)

@@ -159,7 +159,7 @@ def drag_wash(scene: Scene, edit: DragWash) -> Edited:
     """A wash with one of its ends elsewhere, or all of it."""
     washes = list(_tone(scene).washes)
     if not 0 <= edit.number < len(washes):
-        raise BadInput(f"There is no wash {edit.number + 1} (any more).")
+        raise BadInput(f"There is no wash {edit.number + 1} any more.")
     washes[edit.number] = _line_dragged(scene, washes[edit.number], edit)
     return _with(scene, edit.only_this_size, washes=tuple(washes))
 

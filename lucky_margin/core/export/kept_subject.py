@@ -19,7 +19,7 @@ def kept_subject(scene: Scene) -> SubjectOfPhoto:
         raise BadInput("Nothing is cut out yet; find the subject first.")
     box = box_of(photo.matte(), FAINT)
     if box is None:
-        raise BadInput("Nothing was found that could be kept; draw a box around the subject.")
+        raise BadInput("Nothing was found to save; draw a box around the subject.")
     return SubjectOfPhoto(
         sha256=photo.taken.sha256, square=photo.taken.square, cut_out=scene.cut_out, box=box
     )

@@ -62,7 +62,8 @@ class FocusProposal:
 
 def propose_focus(photo: AnyPicture) -> FocusProposal | None:
     """What to keep in view of ``photo``; None when nothing stands out."""
-    return _by_faces(photo) or _by_contrast(photo)
+    small = _small(photo, FACE_SIDE)
+    return _by_faces(small) or _by_contrast(small)
 
 
 def enough_to_look_at(taken: TakenPhoto) -> AnyPicture:
@@ -74,8 +75,8 @@ def enough_to_look_at(taken: TakenPhoto) -> AnyPicture:
     return taken.level(number)
 
 
-def _by_faces(photo: AnyPicture) -> FocusProposal | None:
-    grey = cv2.cvtColor(_small(photo, FACE_SIDE), cv2.COLOR_RGB2GRAY)
+def _by_faces(picture: NDArray[np.uint8]) -> FocusProposal | None:
+    grey = cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)
     least = max(24, round(LEAST_FACE * min(grey.shape)))
     faces, _, scores = _face_cascade().detectMultiScale3(
         cv2.equalizeHist(grey),
@@ -100,11 +101,11 @@ def _by_faces(photo: AnyPicture) -> FocusProposal | None:
     return FocusProposal(_around(box), "faces", min(1.0, score / SURE_OF_A_FACE))
 
 
-def _by_contrast(photo: AnyPicture) -> FocusProposal | None:
-    small = _small(photo, STANDING_OUT_SIDE)
+def _by_contrast(picture: NDArray[np.uint8]) -> FocusProposal | None:
+    small = _small(picture, STANDING_OUT_SIDE)
     height, width = small.shape[:2]
     sharpness = cv2.resize(
-        _sharpness(_small(photo, SHARPNESS_SIDE)), (width, height), interpolation=cv2.INTER_AREA
+        _sharpness(_small(picture, SHARPNESS_SIDE)), (width, height), interpolation=cv2.INTER_AREA
     )
     colour = _unlike_the_rim(small)
     if float(np.ptp(colour)) < 1 and float(np.ptp(sharpness)) < 1:

@@ -24,7 +24,7 @@ _PNG_BIT_DEPTH = 24
 _SWAPPED = {5, 6, 7, 8}
 """Orientations that turn a photo by a quarter."""
 
-BROKEN_PROFILE = "Its colour profile is broken; its colours were taken as sRGB."
+BROKEN_PROFILE = "Its colour profile is broken; its colours are read as sRGB."
 
 
 @dataclass(frozen=True)
@@ -86,7 +86,7 @@ def decode(data: bytes, name: str = "the photo") -> DecodedPhoto:
     except Exception as error:  # decoders raise many kinds on hostile bytes
         raise broken(name) from error
     if read.frames > 1:
-        notes.append(f"The first of {read.frames} frames or pages was taken.")
+        notes.append(f"The first of {read.frames} frames or pages is used.")
     # HEIC files are turned by their own property, which pillow-heif has carried out already.
     upright = _upright(read.picture, read.orientation)
     height, width = upright.shape[:2]
@@ -204,7 +204,9 @@ def _colours(image: Image.Image, profile: bytes | None, notes: list[str]) -> Any
         except (ImageCms.PyCMSError, OSError, ValueError, TypeError):
             notes.append(BROKEN_PROFILE)
     elif image.mode == "CMYK":
-        notes.append("It has print colours (CMYK) without a profile; screen colours are a guess.")
+        notes.append(
+            "It has print colours (CMYK) without a profile; its screen colours are a guess."
+        )
     if image.mode != "RGB":
         image = image.convert("RGB")
     return np.frombuffer(image.tobytes(), np.uint8).reshape(image.height, image.width, 3)

@@ -19,7 +19,7 @@ Image.MAX_IMAGE_PIXELS = None
 
 FORMATS = ("JPEG", "PNG", "WEBP", "AVIF", "HEIF", "TIFF", "GIF", "BMP")
 
-TAKEN = "JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP and SVG are taken"
+TAKEN = "JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP and SVG are accepted"
 
 # File suffixes of what cameras save raw: sensor readings instead of a picture.
 RAW_SUFFIXES = frozenset(
@@ -45,7 +45,7 @@ def check_file(data: bytes, name: str) -> None:
     if len(data) > MAX_PHOTO_BYTES:
         raise TooLarge(
             f"“{name}” has {len(data) / 1e6:.0f} MB, more than the "
-            f"{MAX_PHOTO_BYTES // 1_000_000} MB that are taken; save it smaller first."
+            f"{MAX_PHOTO_BYTES // 1_000_000} MB that are accepted; save it smaller first."
         )
     if PurePath(name).suffix.lower() in RAW_SUFFIXES:
         raise raw_refused(name)
@@ -97,7 +97,7 @@ def check_pixels(width: int, height: int, name: str) -> None:
     if width * height > MAX_PHOTO_PIXELS:
         raise TooLarge(
             f"“{name}” is {width} × {height} pixels, more than the "
-            f"{MAX_PHOTO_PIXELS // 1_000_000} megapixels that are taken; save it smaller first."
+            f"{MAX_PHOTO_PIXELS // 1_000_000} megapixels that are accepted; save it smaller first."
         )
 
 
@@ -122,4 +122,4 @@ def broken(name: str) -> UnreadablePhoto:
 
 def raw_refused(name: str) -> UnreadablePhoto:
     """The refusal for a camera's raw file."""
-    return UnreadablePhoto(f"“{name}” was not taken: {RAW_REFUSAL}")
+    return UnreadablePhoto(f"“{name}” was not added: {RAW_REFUSAL}")

@@ -57,7 +57,7 @@ def draw_svg(data: bytes, name: str) -> tuple[Picture8, list[str]]:
     """
     if len(data) > MAX_SVG_BYTES:
         raise TooLarge(
-            f"“{name}” has more than the {MAX_SVG_BYTES // 1_000_000} MB that are taken of an "
+            f"“{name}” has more than the {MAX_SVG_BYTES // 1_000_000} MB accepted for an "
             "SVG; save it as PNG first."
         )
     answer = _drawer().draw(data)

@@ -161,7 +161,7 @@ def _made_safe(root: ElementTree.Element) -> list[str]:
         _add_fallback(one)
     unknown = sorted(_families(ElementTree.tostring(root, encoding="unicode")) - _shipped())
     if unknown and any(str(one.tag).endswith("}text") for one in root.iter()):
-        notes.append(f"It asks for fonts that are not here: {', '.join(unknown[:4])}.")
+        notes.append(f"It asks for fonts that are missing: {', '.join(unknown[:4])}.")
     return list(dict.fromkeys(notes))
 
 

@@ -21,7 +21,7 @@ from lucky_margin.core.framing import Frame, Output
 from lucky_margin.core.outlines import Outline, evenly_inside, largest_box_inside, outline_of
 from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
 from lucky_margin.core.pieces.lettering import lettering_of
-from lucky_margin.core.pieces.marks import mark_outline
+from lucky_margin.core.pieces.marks import MarkParts, mark_parts
 from lucky_margin.core.pieces.repeats import ALONE, Copy, copies_of
 from lucky_margin.core.text import (
     FontFinder,
@@ -77,6 +77,7 @@ class LaidPiece:
     outline: skia.Path | None = None
     lettering: skia.Path | None = None
     text: LaidText | None = None
+    mark: MarkParts | None = None
     ends: Ends | None = None
     lacks_font: bool = False
 
@@ -97,7 +98,10 @@ class LaidPiece:
 
     @property
     def coloured(self) -> list[tuple[str, skia.Path]]:
-        """Letters that have a colour of their own, about the middle of their copy."""
+        """Letters, or parts of a mark, that have a colour of their own, about the middle of their
+        copy."""
+        if isinstance(self.piece, MarkPiece) and self.mark and self.piece.colours:
+            return self.mark.in_colours(self.piece.colours)
         if self.text is None:
             return []
         ink = self.text.ink
@@ -152,7 +156,7 @@ def lay_piece(piece: Piece, margins: Margins, frame: Frame, font: FontFinder) ->
     lacks_font = _lacks_font(piece, font)
     if isinstance(piece, BadgePiece) and piece.tip and piece.form in DRAWN_OUT:
         return _between_ends(piece, piece.tip, margins, frame, font)
-    text, outline, lettering, ends = None, None, None, None
+    text, outline, lettering, ends, mark = None, None, None, None, None
     if isinstance(piece, TextPiece):
         text = _laid_text(piece, margins.box, short, font)
         width, height = text.ink.width, text.ink.height
@@ -162,7 +166,8 @@ def lay_piece(piece: Piece, margins: Margins, frame: Frame, font: FontFinder) ->
         lettering = lettering_of(piece, width, height, font)
         outline = badge_outline(piece, width, height)
     elif isinstance(piece, MarkPiece):
-        outline, width, height = _drawn_mark(piece, short, font)
+        mark, width, height = _drawn_mark(piece, short, font)
+        outline = mark.whole
     else:
         width = piece.width * short
         height = width / piece.ratio if piece.cut == "whole" else width
@@ -182,7 +187,7 @@ def lay_piece(piece: Piece, margins: Margins, frame: Frame, font: FontFinder) ->
         outline = badge_outline(piece, *sides, pointed)
     return LaidPiece(
         piece, x, y, width, height, piece.angle, short, sides, copies, outline, lettering, text,
-        ends, lacks_font,
+        mark, ends, lacks_font,
     )  # fmt: skip
 
 
@@ -194,16 +199,16 @@ def _lacks_font(piece: Piece, font: FontFinder) -> bool:
     return font(lettered.family) is None
 
 
-def _drawn_mark(piece: MarkPiece, short: float, font: FontFinder) -> tuple[skia.Path, float, float]:
-    """A kept mark's outline about its middle, and its sides."""
-    outline = mark_outline(piece.mark.design, font)
-    box = outline.computeTightBounds()
+def _drawn_mark(piece: MarkPiece, short: float, font: FontFinder) -> tuple[MarkParts, float, float]:
+    """A kept mark's outlines about its middle, and its sides."""
+    parts = mark_parts(piece.mark.design, font)
+    box = parts.whole.computeTightBounds()
     width = piece.width * short
     if box.isEmpty():
-        return outline, width, width
+        return parts, width, width
     em = width / box.width()
-    outline.transform(skia.Matrix.Scale(em, em))
-    return outline, width, box.height() * em
+    parts.transform(skia.Matrix.Scale(em, em))
+    return parts, width, box.height() * em
 
 
 def _between_ends(
@@ -255,9 +260,13 @@ def style_of(piece: TextPiece, font: FontFinder) -> TextStyle:
     )
 
 
+def text_setting(piece: TextPiece, font: FontFinder) -> tuple[TextStyle, list[PartStyle]]:
+    """How a text and its parts are set."""
+    return style_of(piece, font), [PartStyle(**part.model_dump()) for part in piece.parts]
+
+
 def _laid_text(piece: TextPiece, room: Box, short: float, font: FontFinder) -> LaidText:
-    style = style_of(piece, font)
-    parts = [PartStyle(**part.model_dump()) for part in piece.parts]
+    style, parts = text_setting(piece, font)
     if piece.fill and piece.text.strip():
         return fitted_text(piece.text, style, room.width, room.height, parts)
     wrap = None if piece.wrap is None else piece.wrap * room.width

@@ -1,17 +1,22 @@
-"""Marks: words, an icon, a rule and a frame arranged as one outline of one colour.
+"""Marks: words, an icon, a rule and a frame arranged as outlines.
 
-Lengths are in ems of the words; the outline lies about its middle.
+Lengths are in ems of the words; the outlines lie about the middle of all.
 """
 
 import math
+from collections.abc import Iterator
+from dataclasses import dataclass, field
 
 import numpy as np
 import skia
 
-from lucky_margin.core.document import MarkDesign, rgb_of
+from lucky_margin.core.document import MarkColours, MarkDesign, MarkShade, rgb_of
 from lucky_margin.core.icons import icon_outline
 from lucky_margin.core.text import Face, FontFinder, LaidText, TextStyle, lay_text, typeface
 from lucky_margin.core.types import Picture8
+
+PLAIN: dict[MarkShade, str] = {"light": "#FFFFFF", "dark": "#1E2A2F"}
+"""What marks of one colour are drawn in where none is chosen."""
 
 LINE_SIZE, LINE_SPACING = 0.46, 0.08
 """Of the words: the smaller line, and the gap between its letters."""
@@ -31,45 +36,91 @@ _QUARTER_WEIGHT = math.sqrt(0.5)
 """Of the conics that skia draws circles and ovals with."""
 
 
-def mark_outline(design: MarkDesign, font: FontFinder) -> skia.Path:
-    """All that is drawn of a mark, words one unit to an em; ``font`` finds own fonts."""
+@dataclass(frozen=True, eq=False)
+class MarkParts:
+    """The outlines of a mark by what has a colour of its own: the words with the smaller line, the
+    icon, the frame with the rule."""
+
+    words: skia.Path = field(default_factory=skia.Path)
+    icon: skia.Path = field(default_factory=skia.Path)
+    frame: skia.Path = field(default_factory=skia.Path)
+
+    @property
+    def whole(self) -> skia.Path:
+        """All that is drawn."""
+        path = skia.Path()
+        for part in self:
+            path.addPath(part)
+        return path
+
+    def __iter__(self) -> Iterator[skia.Path]:
+        return iter((self.words, self.icon, self.frame))
+
+    def in_colours(self, colours: MarkColours) -> list[tuple[str, skia.Path]]:
+        """What is drawn in each colour."""
+        wanted = (colours.words, colours.icon, colours.frame)
+        return list(zip(wanted, self, strict=True))
+
+    def transform(self, matrix: skia.Matrix) -> None:
+        """Move, turn and scale all parts alike."""
+        for part in self:
+            part.transform(matrix)
+
+    def centre(self) -> None:
+        """Put the middle of all at 0, 0."""
+        box = self.whole.computeTightBounds()
+        self.transform(skia.Matrix.Translate(-box.centerX(), -box.centerY()))
+
+
+def mark_parts(design: MarkDesign, font: FontFinder) -> MarkParts:
+    """What is drawn of a mark, words one unit to an em; ``font`` finds own fonts."""
     family = typeface(design.family, font)
-    path = _round(design, family) if design.layout == "round" else _in_line(design, family)
-    _centre(path)
-    if design.frame != "none" and not path.isEmpty():
-        path.addPath(frame_line(design, path.computeTightBounds()))
-        _centre(path)
-    return path
+    parts = _round(design, family) if design.layout == "round" else _in_line(design, family)
+    parts.centre()
+    if design.frame != "none" and not parts.whole.isEmpty():
+        parts.frame.addPath(frame_line(design, parts.whole.computeTightBounds()))
+        parts.centre()
+    return parts
 
 
-def mark_picture(design: MarkDesign, colour: str, width: int, font: FontFinder) -> Picture8:
-    """A mark ``width`` pixels wide, transparent around it, straight RGBA."""
-    path = mark_outline(design, font)
-    box = path.computeTightBounds()
+def version_colours(design: MarkDesign, shade: MarkShade) -> MarkColours:
+    """The colours of one version; of a mark of one colour, white or ink for all."""
+    if design.colours is None:
+        one = PLAIN[shade]
+        return MarkColours(words=one, icon=one, frame=one)
+    return design.colours.light if shade == "light" else design.colours.dark
+
+
+def mark_picture(design: MarkDesign, shade: MarkShade, width: int, font: FontFinder) -> Picture8:
+    """A version of a mark ``width`` pixels wide, transparent around it, straight RGBA."""
+    parts = mark_parts(design, font)
+    box = parts.whole.computeTightBounds()
     scale = width / max(box.width(), 1e-6)
     height = max(1, math.ceil(box.height() * scale))
     out = np.zeros((height, width, 4), np.uint8)
-    out[:, :, :3] = rgb_of(colour)
-    coverage = np.zeros((height, width), np.uint8)
-    info = skia.ImageInfo.MakeA8(width, height)
-    canvas = skia.Surface.MakeRasterDirect(info, coverage).getCanvas()
+    info = skia.ImageInfo.Make(width, height, skia.kRGBA_8888_ColorType, skia.kUnpremul_AlphaType)
+    surface = skia.Surface.MakeRasterN32Premul(width, height)
+    canvas = surface.getCanvas()
     canvas.scale(scale, scale)
     canvas.translate(-box.left(), -box.top())
-    canvas.drawPath(path, skia.Paint(AntiAlias=True))
-    out[:, :, 3] = coverage
+    for colour, path in parts.in_colours(version_colours(design, shade)):
+        canvas.drawPath(path, skia.Paint(AntiAlias=True, Color=skia.ColorSetRGB(*rgb_of(colour))))
+    surface.readPixels(info, out)
     return out
 
 
-def mark_svg(design: MarkDesign, colour: str, font: FontFinder) -> str:
-    """A mark as an SVG whose letters are outlines."""
-    path = mark_outline(design, font)
-    path.transform(skia.Matrix.Scale(_SVG_EM, _SVG_EM))
-    box = path.computeTightBounds()
+def mark_svg(design: MarkDesign, shade: MarkShade, font: FontFinder) -> str:
+    """A version of a mark as an SVG whose letters are outlines."""
+    parts = mark_parts(design, font)
+    parts.transform(skia.Matrix.Scale(_SVG_EM, _SVG_EM))
+    box = parts.whole.computeTightBounds()
     place = f"{box.left():.2f} {box.top():.2f} {box.width():.2f} {box.height():.2f}"
-    return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{place}">'
-        f'<path fill="{colour}" d="{path_data(path)}"/></svg>\n'
+    paths = "".join(
+        f'<path fill="{colour}" d="{path_data(path)}"/>'
+        for colour, path in parts.in_colours(version_colours(design, shade))
+        if not path.isEmpty()
     )
+    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{place}">{paths}</svg>\n'
 
 
 def path_data(path: skia.Path) -> str:
@@ -115,33 +166,33 @@ def _line(design: MarkDesign, family: str | Face, bend: float = 0) -> LaidText |
     return lay_text(design.line, style, LINE_SIZE)
 
 
-def _in_line(design: MarkDesign, family: str | Face) -> skia.Path:
+def _in_line(design: MarkDesign, family: str | Face) -> MarkParts:
     """Words, rule and line under each other, the icon over or beside them."""
-    path = skia.Path()
+    parts = MarkParts()
     words, line = _words(design, family), _line(design, family)
     width = max((laid.ink.width for laid in (words, line) if laid), default=0.0)
     y = 0.0
     align = -1.0 if design.layout == "beside" else 0.0
     if words:
-        y = _put_below(path, words.outline, y, align)
+        y = _put_below(parts.words, words.outline, y, align)
     if design.rule and words:
         bar = skia.Path()
         bar.addRect(skia.Rect.MakeWH(width, THICK))
-        y = _put_below(path, bar, y + GAP, align)
+        y = _put_below(parts.frame, bar, y + GAP, align)
     if line:
-        _put_below(path, line.outline, y + (GAP if words else 0), align)
+        _put_below(parts.words, line.outline, y + (GAP if words else 0), align)
     if not design.icon:
-        return path
-    box = path.computeTightBounds()
-    if design.layout == "stacked" or path.isEmpty():
+        return parts
+    box = parts.whole.computeTightBounds()
+    if design.layout == "stacked" or parts.whole.isEmpty():
         icon = icon_outline(design.icon, ICON_STACKED)
         icon.offset(0, box.top() - GAP - ICON_STACKED / 2)
     else:
         side = max(ICON_BESIDE, box.height())
         icon = icon_outline(design.icon, side)
         icon.offset(box.left() - GAP - side / 2, box.centerY())
-    path.addPath(icon)
-    return path
+    parts.icon.addPath(icon)
+    return parts
 
 
 def _put_below(path: skia.Path, part: skia.Path, y: float, align: float) -> float:
@@ -152,25 +203,25 @@ def _put_below(path: skia.Path, part: skia.Path, y: float, align: float) -> floa
     return y + float(box.height())
 
 
-def _round(design: MarkDesign, family: str | Face) -> skia.Path:
+def _round(design: MarkDesign, family: str | Face) -> MarkParts:
     """Words over a circle, the line under it, the icon in its middle."""
-    path = skia.Path()
+    parts = MarkParts()
     words, line = _words(design, family), _line(design, family)
     longest = max((laid.advance for laid in (words, line) if laid), default=0.0)
     radius = max(SMALLEST_RADIUS, longest / math.radians(WIDEST_ARC))
     if words:
         bent = _words(design, family, math.degrees(words.advance / radius))
         if bent:
-            path.addPath(bent.outline, -bent.advance / 2, -radius)
+            parts.words.addPath(bent.outline, -bent.advance / 2, -radius)
     if line:
         # Read from the left, the lower line stands on the inside of the circle.
         reach = radius + 0.7 * LINE_SIZE
         bent = _line(design, family, -math.degrees(line.advance / reach))
         if bent:
-            path.addPath(bent.outline, -bent.advance / 2, reach)
+            parts.words.addPath(bent.outline, -bent.advance / 2, reach)
     if design.icon:
-        path.addPath(icon_outline(design.icon, 1.15 * radius))
-    return path
+        parts.icon.addPath(icon_outline(design.icon, 1.15 * radius))
+    return parts
 
 
 def frame_line(design: MarkDesign, box: skia.Rect) -> skia.Path:
@@ -198,8 +249,3 @@ def frame_line(design: MarkDesign, box: skia.Rect) -> skia.Path:
     line = skia.Path()
     pen.getFillPath(around, line, None, _FINE)
     return line
-
-
-def _centre(path: skia.Path) -> None:
-    box = path.computeTightBounds()
-    path.offset(-box.centerX(), -box.centerY())

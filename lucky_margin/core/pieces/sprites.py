@@ -111,14 +111,19 @@ def _draw_copy(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, p
         if laid.lettering:
             canvas.drawPath(laid.lettering, _paint(piece.letters))
     elif piece.kind == "mark":
-        canvas.drawPath(laid.outline, _paint(piece.colour))
+        for colour, path in laid.coloured or [(piece.colour, laid.outline)]:
+            canvas.drawPath(path, _paint(colour))
     else:
-        if part != "fill":
-            _draw_behind(canvas, laid, piece)
-        if part != "all but the fill":
-            canvas.drawPath(laid.outline, _paint(piece.colour))
-            for colour, letters in laid.coloured:
-                canvas.drawPath(letters, _paint(colour))
+        _draw_words(canvas, laid, piece, part)
+
+
+def _draw_words(canvas: skia.Canvas, laid: LaidPiece, piece: TextPiece, part: Part) -> None:
+    if part != "fill":
+        _draw_behind(canvas, laid, piece)
+    if part != "all but the fill":
+        canvas.drawPath(laid.outline, _paint(piece.colour))
+        for colour, letters in laid.coloured:
+            canvas.drawPath(letters, _paint(colour))
 
 
 def _draw_line(canvas: skia.Canvas, laid: LaidPiece, piece: BadgePiece | PicturePiece) -> None:

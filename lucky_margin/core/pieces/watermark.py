@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
     Box,
     MarginAnchor,
     MarkPiece,
+    MarkShade,
     PicturePiece,
     TextPiece,
     Watermark,
@@ -18,12 +19,11 @@ from lucky_margin.core.document import (
 from lucky_margin.core.framing import Frame
 from lucky_margin.core.oklab import from_light
 from lucky_margin.core.pieces.laying import LaidPiece, Margins, lay_piece
-from lucky_margin.core.pieces.marks import mark_outline
+from lucky_margin.core.pieces.marks import PLAIN, mark_parts
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.text import FontFinder
 from lucky_margin.core.types import Picture8
 
-LIGHT, DARK = "#FFFFFF", "#1E2A2F"
 MIDDLE = 0.62
 """OKLab lightness behind words from which they are dark."""
 
@@ -134,9 +134,9 @@ def _laid(
         )
         return lay_piece(logo_piece, margins, frame, font)
     if mark.mark:
-        ems = mark_outline(mark.mark.design, font).computeTightBounds().width()
+        ems = mark_parts(mark.mark.design, font).whole.computeTightBounds().width()
         width = min(max(size * ems, _NARROWEST), _WIDEST)
-        kept = MarkPiece(**common, mark=mark.mark, width=width, colour=LIGHT)
+        kept = MarkPiece(**common, mark=mark.mark, width=width, shade="light")
         return lay_piece(kept, margins, frame, font)
     words = TextPiece(
         **common,
@@ -145,7 +145,6 @@ def _laid(
         weight=mark.weight,
         size=size,
         wrap=None,
-        colour=LIGHT,
     )
     return lay_piece(words, margins, frame, font)
 
@@ -159,18 +158,20 @@ def shaded_watermark(
     if mark.logo:
         return laid
     lightness = from_light(decode(behind[:, :, :3] / 255))[:, :, 0]
-    return [
-        replace(
-            one, piece=one.piece.model_copy(update={"colour": _shade(mark, one, lightness, frame)})
-        )
-        for one in laid
-    ]
+    return [_shaded(one, _shade(mark, one, lightness, frame)) for one in laid]
 
 
-def _shade(mark: Watermark, laid: LaidPiece, lightness: Plane, frame: Frame) -> str:
+def _shaded(laid: LaidPiece, shade: MarkShade) -> LaidPiece:
+    fields: dict[str, str] = {"colour": PLAIN[shade]}
+    if isinstance(laid.piece, MarkPiece):
+        fields["shade"] = shade
+    return replace(laid, piece=laid.piece.model_copy(update=fields))
+
+
+def _shade(mark: Watermark, laid: LaidPiece, lightness: Plane, frame: Frame) -> MarkShade:
     if mark.shade != "auto":
-        return LIGHT if mark.shade == "light" else DARK
-    return DARK if lightness_behind(laid, lightness, frame) > MIDDLE else LIGHT
+        return mark.shade
+    return "dark" if lightness_behind(laid, lightness, frame) > MIDDLE else "light"
 
 
 def lightness_behind(laid: LaidPiece, lightness: Plane, frame: Frame) -> float:

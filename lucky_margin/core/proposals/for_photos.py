@@ -1,6 +1,6 @@
 """Proposals about the photo: its margin, what stays in view, its tone."""
 
-from lucky_margin.core.document import Box, ToneChanges
+from lucky_margin.core.document import Box, Focus, ToneChanges
 from lucky_margin.core.document.summaries import tone_in_words
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
@@ -26,6 +26,10 @@ NOTHING_TO_TRIM = {
 }
 NO_FOCUS = "Nothing stands out in this photo; click what has to stay in view."
 FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
+LEAST_SURE_UNASKED = 0.3
+"""How sure, 0 to 1, what stands out has to be that it is set without being asked for; pure noise
+comes to 0.27 to 0.3."""
+
 LOOKED_AROUND = 0.4
 """The share of finding a subject that is done once it is known where to look."""
 PROPOSED_SETTINGS = (
@@ -64,6 +68,16 @@ def trim_proposal(scene: Scene, tolerance: float = DEFAULT_TOLERANCE) -> Proposa
     )
 
 
+def proposed_focus(scene: Scene) -> Focus | None:
+    """What to keep in view of a photo that has just come in; None where that is a mere guess.
+
+    Raises:
+        NotFound: the photo is not known.
+    """
+    found = propose_focus(enough_to_look_at(scene.taken))
+    return found.focus if found and found.sureness >= LEAST_SURE_UNASKED else None
+
+
 def focus_proposal(scene: Scene) -> Proposal:
     """What to keep in view.
 
@@ -91,7 +105,7 @@ def subject_proposal(scene: Scene, *, cut_out: bool = True) -> Proposal:
     photo = shown_photo(scene).whole
     if photo.brings_own:
         return Proposal(
-            message="This photo is cut out already; its transparency is taken.",
+            message="This photo is already cut out; its transparency is used.",
             edit=SetSubject(keep_strokes=True, cut_out=cut_out),
         )
     focus, now = scene.finish.focus, scene.cut_out
@@ -101,7 +115,7 @@ def subject_proposal(scene: Scene, *, cut_out: bool = True) -> Proposal:
     next_one = found.index(now.boxes) + 1 if was_seen else 0
     boxes = found[next_one % len(found)]
     message = (
-        f"This is subject {next_one % len(found) + 1} of {len(found)}; find again for the next."
+        f"This is subject {next_one % len(found) + 1} of {len(found)}; “Find again” tries the next."
         if len(found) > 1
         else ""
     )
@@ -135,7 +149,7 @@ def placing_proposal(scene: Scene, margin: float) -> Proposal:
     """
     box = turned_subject_box(scene)
     if box is None and scene.cut_out.on:
-        raise BadInput("Nothing was found that could be placed; draw a box around the subject.")
+        raise BadInput("Nothing was found to place; draw a box around the subject.")
     if box is None:
         raise BadInput("Nothing is cut out yet; find the subject first.")
     width, height = box.width * (1 + 2 * margin), box.height * (1 + 2 * margin)
@@ -159,7 +173,7 @@ def tone_proposal(scene: Scene) -> Proposal:
     tone = propose_tone(scene.taken.level(0))
     settings = {name: getattr(tone, name) for name in PROPOSED_SETTINGS}
     return Proposal(
-        message=f"Proposed: {tone_in_words(tone)}.",
+        message=f"Suggested: {tone_in_words(tone)}.",
         edit=SetTone(changes=ToneChanges(on=True, **settings)),
     )
 
@@ -168,8 +182,10 @@ def neutral_proposal(colour: str) -> Proposal:
     """The warmth and tint under which a colour (``#RRGGBB``) of the photo is grey."""
     neutral = neutral_settings(colour)
     settings = f"Warmth {neutral.warmth:g} K and tint {neutral.tint:+g}"
-    message = f"{settings} make that grey."
+    message = f"{settings} make that spot grey."
     if not neutral.is_reached:
-        message = f"{settings} go as far as they can, but that stays coloured; pick a greyer spot."
+        message = (
+            f"{settings} are as far as they go, but that spot stays coloured; pick a greyer one."
+        )
     changes = ToneChanges(on=True, warmth=neutral.warmth, tint=neutral.tint)
     return Proposal(message=message, edit=SetTone(changes=changes))

@@ -21,7 +21,7 @@ def readable_proposal(scene: Scene, piece_id: str) -> Proposal:
     """
     mended = make_readable(scene, piece_id)
     if mended is None:
-        return Proposal(message="These words can be read as they are.")
+        return Proposal(message="These words are readable as they are.")
     changes, message = mended
     return Proposal(message=message, edit=SetPiece(ids=(piece_id,), changes=changes))
 

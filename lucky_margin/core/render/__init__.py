@@ -8,11 +8,13 @@ from lucky_margin.core.render.pick import picked_colour
 from lucky_margin.core.render.pieces import subject_picture
 from lucky_margin.core.render.render import View, render
 from lucky_margin.core.render.soundness import check_sound
+from lucky_margin.core.render.writing import Writing, writing_of
 
 __all__ = [
     "Layout",
     "ToneMeasured",
     "View",
+    "Writing",
     "calm_places_of",
     "check_sound",
     "layout",
@@ -21,4 +23,5 @@ __all__ = [
     "render",
     "scaled_sides",
     "subject_picture",
+    "writing_of",
 ]

@@ -102,7 +102,7 @@ class MemorySources:
             return self._tables[sha256]
         except KeyError:
             raise NotFound(
-                "This look's colour table is not here; add its .cube file again."
+                "This look's colour table is missing; add its .cube file again."
             ) from None
 
     def font(self, sha256: str) -> Face | None:
@@ -113,4 +113,4 @@ class MemorySources:
         try:
             return self._photos[sha256]
         except KeyError:
-            raise NotFound("This finish's photo is not here; add the photo again.") from None
+            raise NotFound("This finish's photo is missing; add the photo again.") from None

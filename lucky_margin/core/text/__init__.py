@@ -8,6 +8,7 @@ character (``itemize``) -> shaped runs (HarfBuzz, ``shaping``) -> lines (ICU's b
 opportunities, ``lines``) -> outlines and boxes (``layout``).
 """
 
+from lucky_margin.core.text.carets import Letter, LineEnd, Upright, letters_of
 from lucky_margin.core.text.faces import Face
 from lucky_margin.core.text.families import FAMILIES, Family, face_of
 from lucky_margin.core.text.layout import LaidText, PartStyle, TextStyle, fitted_text, lay_text
@@ -33,13 +34,17 @@ __all__ = [
     "Family",
     "FontFinder",
     "LaidText",
+    "Letter",
+    "LineEnd",
     "OwnFont",
     "PartStyle",
     "TextStyle",
+    "Upright",
     "face_of",
     "fitted_text",
     "is_own",
     "lay_text",
+    "letters_of",
     "no_fonts",
     "read_font",
     "typeface",

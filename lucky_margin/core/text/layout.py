@@ -69,12 +69,14 @@ class LaidText:
 
     ``ink`` is the upright box of its letters, which for a text without any is that of its lines;
     ``missing`` are characters that no face has; ``advance`` is the longest line's length;
-    ``coloured`` is what of the outline has a colour of its own.
+    ``coloured`` is what of the outline has a colour of its own. No line is wider than ``wrap``
+    pixels; None kept them as they were typed.
     """
 
     outline: skia.Path
     ink: Box
     size: float
+    wrap: float | None
     lines: int
     x_height: float
     missing: str
@@ -102,28 +104,62 @@ def _ends_in_space(text: str) -> bool:
     return any(line != line.rstrip() for line in text.split("\n"))
 
 
+@dataclass(frozen=True)
+class Line:
+    """One line of a text as it is set.
+
+    ``items`` are its characters, of which the last ones may be spaces that are not ``shaped``;
+    ``typed`` says where each was typed, and ``end`` where the next line or the line break was.
+    """
+
+    shaped: Shaped
+    items: Sequence[Item]
+    typed: Sequence[int]
+    end: int
+    drawn: int
+    """How many of the items are shaped."""
+    rtl: bool
+    way: "Way"
+
+
+def lines_of(
+    text: str, style: TextStyle, size: float, wrap: float | None, parts: Sequence[PartStyle] = ()
+) -> list[Line]:
+    """The lines of ``text`` at ``size`` pixels to an em, each at most ``wrap`` pixels wide."""
+    widest = None if wrap is None or style.bend else max(wrap / size, _SPACE)
+    cased, of_part, typed = _cased(text, style, parts)
+    found: list[tuple[Shaped, tuple[list[Item], list[int], int, int], bool]] = []
+    start = 0
+    for paragraph in cased.split("\n"):
+        stop = start + len(paragraph)
+        items = _items(paragraph, style, of_part[start:stop])
+        places = [*typed[start:stop], typed[stop] if stop < len(typed) else len(text)]
+        broken_up = broken(items, style.letter_spacing, widest)
+        firsts = [first for first, _ in broken_up] + [len(items)]
+        for (first, last), following in zip(broken_up, firsts[1:], strict=True):
+            shaped = shape(items[first:last], style.letter_spacing)
+            rtl = is_right_to_left(paragraph)
+            own = items[first:following], places[first:following], places[following], last - first
+            found.append((shaped, own, rtl))
+        start = stop + 1
+    width = max(shaped.advance for shaped, *_ in found)
+    lines = []
+    for number, (shaped, own, rtl) in enumerate(found):
+        left = _start(width - shaped.advance, style.align, rtl)
+        way = Way(left, number * LINE_HEIGHT * style.line_spacing, size, width, style.bend)
+        lines.append(Line(shaped, *own, rtl, way))
+    return lines
+
+
 def _lay(
     text: str, style: TextStyle, size: float, wrap: float | None, parts: tuple[PartStyle, ...]
 ) -> LaidText:
-    widest = None if wrap is None or style.bend else max(wrap / size, _SPACE)
-    lines: list[Shaped] = []
-    backwards: list[bool] = []
-    missing: dict[str, None] = {}
-    cased, of_part = _cased(text, style, parts)
-    start = 0
-    for paragraph in cased.split("\n"):
-        items = _items(paragraph, style, of_part[start : start + len(paragraph)])
-        start += len(paragraph) + 1
-        missing |= dict.fromkeys(item.character for item in items if item.missing)
-        broken_up = broken(items, style.letter_spacing, widest)
-        lines += [shape(line, style.letter_spacing) for line in broken_up]
-        backwards += [is_right_to_left(paragraph)] * len(broken_up)
-    width = max(line.advance for line in lines)
+    lines = lines_of(text, style, size, wrap, parts)
+    missing = dict.fromkeys(item.character for line in lines for item in line.items if item.missing)
     inks = _Inks()
-    for number, (line, rtl) in enumerate(zip(lines, backwards, strict=True)):
-        left = _start(width - line.advance, style.align, rtl)
-        baseline = number * LINE_HEIGHT * style.line_spacing
-        _add_line(inks, line, _Way(left, baseline, size, width, style.bend))
+    for line in lines:
+        _add_line(inks, line.shaped, line.way)
+    width = lines[0].way.width
     face = face_in(style.family, style.weight, style.italic)
     ink = _ink(inks.whole) or Box(
         left=0,
@@ -132,14 +168,15 @@ def _lay(
         height=(face.ascent + face.descent) * size,
     )
     return LaidText(
-        shareable(inks.whole),
-        ink,
-        size,
-        len(lines),
-        face.x_height * size,
-        "".join(missing),
-        width * size,
-        tuple((colour, shareable(path)) for colour, path in inks.coloured.items()),
+        outline=shareable(inks.whole),
+        ink=ink,
+        size=size,
+        wrap=wrap,
+        lines=len(lines),
+        x_height=face.x_height * size,
+        missing="".join(missing),
+        advance=width * size,
+        coloured=tuple((colour, shareable(path)) for colour, path in inks.coloured.items()),
     )
 
 
@@ -204,22 +241,24 @@ def _widest_word(text: str, style: TextStyle) -> float:
 
 def _cased(
     text: str, style: TextStyle, parts: Sequence[PartStyle]
-) -> tuple[str, list[PartStyle | None]]:
-    """The text as it is set, without what no face can draw, and the part that each of its
-    characters is in; capitals may be more letters than were typed."""
+) -> tuple[str, list[PartStyle | None], list[int]]:
+    """The text as it is set, without what no face can draw; the part that each of its characters
+    is in, and where it was typed. Capitals may be more letters than were typed."""
     change = _CHANGES[style.case]
     whole = change(text)
     # A letter may change with its neighbours, as a sigma at a word's end does.
     letters = whole if len(whole) == len(text) else [change(letter) for letter in text]
     out: list[str] = []
     of_part: list[PartStyle | None] = []
+    typed: list[int] = []
     for place, letter in enumerate(letters):
         part = next((one for one in parts if one.start <= place < one.end), None)
         shown = " " if letter == "\t" else letter
         if shown == "\n" or shown.isprintable() or ord(shown[0]) >= 0xA0:
             out.append(shown)
             of_part += [part] * len(shown)
-    return "".join(out), of_part
+            typed += [place] * len(shown)
+    return "".join(out), of_part, typed
 
 
 _CHANGES: dict[str, Callable[[str], str]] = {
@@ -264,7 +303,7 @@ class _Inks:
 
 
 @dataclass(frozen=True)
-class _Way:
+class Way:
     """Where a line lies: from ``left`` on ``baseline``, in ems, of a text ``width`` ems wide."""
 
     left: float
@@ -288,7 +327,7 @@ class _Way:
         return matrix.preScale(scale, scale)
 
 
-def _add_line(inks: _Inks, line: Shaped, way: _Way) -> None:
+def _add_line(inks: _Inks, line: Shaped, way: Way) -> None:
     for glyph in line.glyphs:
         scale = way.size / glyph.face.units
         matrix = way.matrix(glyph.x, glyph.y, glyph.advance, scale)

@@ -5,32 +5,34 @@ from icu4py.breakers import LineBreaker
 from lucky_margin.core.text.shaping import Item, clusters, code_points, shape
 
 
-def broken(items: list[Item], spacing: float, widest: float | None) -> list[list[Item]]:
-    """One paragraph's items as lines of at most ``widest`` ems (None: one line).
+def broken(items: list[Item], spacing: float, widest: float | None) -> list[tuple[int, int]]:
+    """Where lines of at most ``widest`` ems (None: one line) begin and end in a paragraph's items.
 
     The widths are those of the whole paragraph, shaped once. A word that is wider than a line is
     broken between letters; spaces at a line's end do not count and are dropped.
     """
     if widest is None or not items:
-        return [items]
+        return [(0, len(items))]
     text = "".join(item.character for item in items)
     widths = _widths(items, spacing)
-    lines: list[list[Item]] = []
+    starts = [0]
     start = end = 0
     for stop in _words(text):
         seen = end + len(text[end:stop].rstrip())
         if sum(widths[start:seen]) > widest and end > start:
-            lines.append(items[start:end])
+            starts.append(end)
             start = end
         # A word wider than a line of its own is broken between letters.
         for letter in _letters(text[start:seen], start):
             if sum(widths[start:letter]) > widest and end > start:
-                lines.append(items[start:end])
+                starts.append(end)
                 start = end
             end = letter
         end = stop
-    lines.append(items[start:])
-    return [_without_spaces(line) for line in lines]
+    ends = [*starts[1:], len(items)]
+    return [
+        (first, _without_spaces(items, first, end)) for first, end in zip(starts, ends, strict=True)
+    ]
 
 
 def _widths(items: list[Item], spacing: float) -> list[float]:
@@ -52,8 +54,8 @@ def _letters(word: str, start: int) -> list[int]:
     return [start + end for _, end in clusters(word)]
 
 
-def _without_spaces(line: list[Item]) -> list[Item]:
-    end = len(line)
-    while end and line[end - 1].character.isspace():
+def _without_spaces(items: list[Item], first: int, end: int) -> int:
+    """Where a line ends without the spaces at its end."""
+    while end > first and items[end - 1].character.isspace():
         end -= 1
-    return line[:end]
+    return end

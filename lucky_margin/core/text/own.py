@@ -76,7 +76,7 @@ def read_font(data: bytes, sha256: str) -> OwnFont:
     if len(data) > MAX_FONT_BYTES:
         raise TooLarge(TOO_LARGE)
     if data[:4] not in _MAGIC:
-        raise UnreadableFont("This is no TTF or OTF font; convert it to one of these first.")
+        raise UnreadableFont("This is not a TTF or OTF font; convert it first.")
     _check_tables(data)
     face = hb.Face(data)
     if not any(face.reference_table(tag).data for tag in _OUTLINES):

@@ -61,8 +61,8 @@ def read_cube(data: bytes) -> ColourTable:
     colours = _numbers(" ".join(numbers))
     if colours.size != 3 * side**3:
         raise UnreadableTable(
-            f"This .cube file promises {side**3} colours and has {colours.size / 3:g}; "
-            "save it again where it comes from."
+            f"This .cube file announces {side**3} colours and has {colours.size / 3:g}; "
+            "save it again in the program that made it."
         )
     low, high = _domain(header, "DOMAIN_MIN", 0), _domain(header, "DOMAIN_MAX", 1)
     if any(not a < b for a, b in zip(low, high, strict=True)):

@@ -20,6 +20,7 @@ from lucky_margin.core.document import (
     new_finish,
 )
 from lucky_margin.core.errors import BadInput, LuckyMarginError
+from lucky_margin.core.proposals import proposed_focus
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import FinishEntry, FinishRecord, RevisionRecord
@@ -128,6 +129,13 @@ class Reopen(Value):
     revision: RowId
 
 
+class NewName(Value):
+    model_config = example(etag=ETAG, name="Friday mugs")
+
+    etag: int
+    name: Name
+
+
 class VersionName(Value):
     model_config = example(name="Before the border")
 
@@ -145,6 +153,8 @@ def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
     taken = PhotoReference(sha256=photo.sha256, square=new.square)
     document = document.model_copy(update={"photo": taken, "cut_out": new.cut_out})
+    scene = Scene.of(document, document.sizes[0].id, state.store.photos)
+    document = document.model_copy(update={"focus": proposed_focus(scene)})
     return state_of(state.store.finishes.create(document), state)
 
 
@@ -203,6 +213,14 @@ def back_to_the_original(finish_id: FinishId, at: AtEtag, state: AppStateDep) ->
         raise BadInput("This finish has no photo to go back to.")
     fresh = new_finish(name=document.name, photo_sha256=document.photo.sha256)
     return state_of(state.store.finishes.save(finish_id, at.etag, fresh), state)
+
+
+@router.post("/{finish_id}/rename")
+def rename_finish(finish_id: FinishId, new: NewName, state: AppStateDep) -> FinishState:
+    """Give a finish another name, without opening it."""
+    document = state.store.finishes.get(finish_id).document
+    renamed = document.model_copy(update={"name": new.name})
+    return state_of(state.store.finishes.save(finish_id, new.etag, renamed), state)
 
 
 @router.get("/{finish_id}/revisions")

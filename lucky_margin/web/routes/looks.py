@@ -84,7 +84,7 @@ def save_look(new: NewLook, state: AppStateDep) -> SavedLook:
 async def add_table(request: Request, name: Name, state: AppStateDep) -> SavedLook:
     """Keep a ``.cube`` file, the request's body, as a look."""
     too_large = TooLarge(
-        f"“{name}” has more than the {MAX_TABLE_BYTES // 1_000_000} MB that are taken."
+        f"“{name}” has more than the {MAX_TABLE_BYTES // 1_000_000} MB that are accepted."
     )
     data = await body_of(request, MAX_TABLE_BYTES, too_large)
 

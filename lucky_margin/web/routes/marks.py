@@ -5,10 +5,10 @@ from typing import Literal
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from lucky_margin.core.document import MarkDesign, Name, UsedMark, Value
+from lucky_margin.core.document import MarkDesign, MarkShade, Name, UsedMark, Value
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.export import safe_stem
-from lucky_margin.core.pieces import mark_picture, mark_svg
+from lucky_margin.core.pieces import MARK_LAYOUTS, mark_picture, mark_svg
 from lucky_margin.store import Kept, used
 from lucky_margin.web.app_state import AppStateDep
 from lucky_margin.web.examples import example
@@ -17,8 +17,7 @@ from lucky_margin.web.routes.finishes import RowId
 
 router = APIRouter(prefix="/marks", tags=["marks"])
 
-Shade = Literal["light", "dark"]
-COLOURS: dict[Shade, str] = {"light": "#FFFFFF", "dark": "#1E2A2F"}
+
 PREVIEW_WIDTH = 480
 EXPORT_WIDTH = 2000
 
@@ -43,11 +42,22 @@ class MarkList(Value):
     marks: list[MarkKept]
 
 
+class MarkLayout(Value):
+    """An arrangement to start a mark from, without words."""
+
+    name: str
+    design: MarkDesign
+
+
+class MarkLayouts(Value):
+    layouts: list[MarkLayout]
+
+
 class MarkDrawn(Value):
     model_config = example(design=_DESIGN, shade="dark")
 
     design: MarkDesign
-    shade: Shade = "dark"
+    shade: MarkShade = "dark"
 
 
 class Renewed(Value):
@@ -58,6 +68,13 @@ class Renewed(Value):
 def list_marks(state: AppStateDep) -> MarkList:
     """Kept marks, the one changed last first."""
     return MarkList(marks=[_told(mark, state) for mark in state.store.marks.list()])
+
+
+@router.get("/layouts")
+def list_layouts() -> MarkLayouts:
+    """Arrangements to start from."""
+    layouts = [MarkLayout(name=name, design=design) for name, design in MARK_LAYOUTS.items()]
+    return MarkLayouts(layouts=layouts)
 
 
 @router.post("", status_code=201)
@@ -91,23 +108,23 @@ def draw(wanted: MarkDrawn, state: AppStateDep) -> Response:
 
 
 @router.get("/{mark_id}/picture", response_class=Response, responses=PICTURE)
-def get_picture(mark_id: RowId, state: AppStateDep, shade: Shade = "dark") -> Response:
+def get_picture(mark_id: RowId, state: AppStateDep, shade: MarkShade = "dark") -> Response:
     """A kept mark, on transparent."""
     return _picture(state.store.marks.get(mark_id).value, shade, state)
 
 
 @router.get("/{mark_id}/file", response_class=Response, responses=FILE)
 def get_file(
-    mark_id: RowId, state: AppStateDep, kind: Literal["png", "svg"], shade: Shade = "dark"
+    mark_id: RowId, state: AppStateDep, kind: Literal["png", "svg"], shade: MarkShade = "dark"
 ) -> Response:
     """A kept mark as a transparent PNG, or as an SVG whose letters are outlines."""
     mark = state.store.marks.get(mark_id)
     name = f"{safe_stem(mark.name)}-{shade}.{kind}"
     headers = attached(name)
     if kind == "svg":
-        text = mark_svg(mark.value, COLOURS[shade], state.store.fonts.face)
+        text = mark_svg(mark.value, shade, state.store.fonts.face)
         return Response(text, media_type="image/svg+xml", headers=headers)
-    picture = mark_picture(mark.value, COLOURS[shade], EXPORT_WIDTH, state.store.fonts.face)
+    picture = mark_picture(mark.value, shade, EXPORT_WIDTH, state.store.fonts.face)
     return picture_response(picture, headers=headers)
 
 
@@ -116,9 +133,9 @@ def _told(kept: Kept[MarkDesign], state: AppStateDep) -> MarkKept:
     return MarkKept(mark=mark, older_uses=state.store.finishes.count_older_uses(mark))
 
 
-def _picture(design: MarkDesign, shade: Shade, state: AppStateDep) -> Response:
+def _picture(design: MarkDesign, shade: MarkShade, state: AppStateDep) -> Response:
     font = state.store.fonts.face
-    picture = mark_picture(design, COLOURS[shade], PREVIEW_WIDTH, font)
+    picture = mark_picture(design, shade, PREVIEW_WIDTH, font)
     return picture_response(picture, headers=FRESH)
 
 
@@ -128,5 +145,5 @@ def _drawable(design: MarkDesign) -> MarkDesign:
         BadInput: nothing is on it.
     """
     if design.is_empty:
-        raise BadInput("A mark needs words, a line or an icon.")
+        raise BadInput("A mark needs words, a tagline or an icon.")
     return design

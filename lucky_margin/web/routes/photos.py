@@ -55,7 +55,7 @@ class PhotoList(Value):
 async def add_photo(request: Request, name: Name, state: AppStateDep) -> Photo:
     """Add a photo: its bytes are the request's body. The same bytes again are the same photo."""
     too_large = TooLarge(
-        f"“{name}” has more than the {MAX_PHOTO_BYTES // 1_000_000} MB that are taken; "
+        f"“{name}” has more than the {MAX_PHOTO_BYTES // 1_000_000} MB that are accepted; "
         "save it smaller first."
     )
     data = await body_of(request, MAX_PHOTO_BYTES, too_large)

@@ -1,4 +1,7 @@
-"""Words on the bench: how well they are read, and what would help. Nothing here is kept."""
+"""Words on the bench: where they are written, how well they are read, and what would help.
+
+Nothing here is kept.
+"""
 
 from fastapi import APIRouter
 from pydantic import Field
@@ -7,6 +10,7 @@ from lucky_margin.core.checks import contrast_of, palette_of
 from lucky_margin.core.document import Colour, Identifier, Sha256, Value
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
+from lucky_margin.core.render import Writing, writing_of
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.web.app_state import AppStateDep, InDraft
 from lucky_margin.web.examples import DRAFT, example
@@ -20,13 +24,13 @@ PALETTE_LEVEL = 3
 """How often the photo is halved before its colours are counted."""
 
 
-class WordsJudged(InDraft):
+class TextWanted(InDraft):
     model_config = example(draft=DRAFT, size_id="main", piece="text-1")
 
     piece: Identifier
 
 
-class CalmWanted(WordsJudged):
+class CalmWanted(TextWanted):
     """``place`` 0 is the calmest, 1 the next best."""
 
     place: int = Field(default=0, ge=0, le=100)
@@ -77,8 +81,14 @@ async def get_palette(sha256: Sha256, state: AppStateDep) -> Palette:
     return await state.desk.run(count, Priority.CHECK)
 
 
+@router.post("/writing")
+def find_letters(wanted: TextWanted, state: AppStateDep) -> Writing:
+    """Where the letters of a text and the places of its caret are."""
+    return writing_of(state.scene(wanted), wanted.piece)
+
+
 @router.post("/legibility")
-async def judge(wanted: WordsJudged, state: AppStateDep) -> Legibility:
+async def judge(wanted: TextWanted, state: AppStateDep) -> Legibility:
     """How well a text can be read."""
     scene = state.scene(wanted)
 
@@ -93,7 +103,7 @@ async def judge(wanted: WordsJudged, state: AppStateDep) -> Legibility:
 
 
 @router.post("/readable")
-async def propose_readable(wanted: WordsJudged, state: AppStateDep) -> Proposal:
+async def propose_readable(wanted: TextWanted, state: AppStateDep) -> Proposal:
     """The least that makes a text readable."""
     scene = state.scene(wanted)
     return await state.measured(scene, lambda: readable_proposal(scene, wanted.piece))

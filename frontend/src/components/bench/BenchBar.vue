@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { explain, vTip } from '../../composables/explanations'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
 import TopBar from '../shared/TopBar.vue'
@@ -56,16 +57,16 @@ async function toShelf(): Promise<void> {
         @keydown.enter="($event.target as HTMLInputElement).blur()"
         @keydown.escape.stop="name = bench.document?.name ?? ''"
       />
-      <button type="button" class="state" title="See every change" @click="showHistory = true">
+      <button v-tip="explain('Changes')" type="button" class="state" @click="showHistory = true">
         <span aria-live="polite">{{ state }}</span>
       </button>
       <span class="spring"></span>
-      <button type="button" :disabled="!bench.saved.can_undo && !bench.isDirty" @click="bench.undo">
+      <button v-tip="explain('Undo')" type="button" :disabled="!bench.saved.can_undo && !bench.isDirty" @click="bench.undo">
         Undo
       </button>
-      <button type="button" :disabled="!bench.saved.can_redo" @click="bench.redo">Redo</button>
-      <button type="button" class="edged" @click="showVersion = true">Keep a version</button>
-      <button type="button" aria-label="Keys" title="Keys" @click="$emit('show-keys')">?</button>
+      <button v-tip="explain('Redo')" type="button" :disabled="!bench.saved.can_redo" @click="bench.redo">Redo</button>
+      <button v-tip="explain('Keep a version')" type="button" class="edged" @click="showVersion = true">Keep a version</button>
+      <button v-tip="explain('Keys')" type="button" aria-label="Keys" @click="$emit('show-keys')">?</button>
       <button type="button" class="key" @click="bench.openStep = 'export'">Export…</button>
     </template>
   </TopBar>

@@ -99,11 +99,11 @@ function link(): void {
     />
   </div>
   <button v-if="canDiffer" type="button" class="link" :aria-pressed="!isLinked" @click="link">
-    {{ isLinked ? 'Each side on its own' : 'All sides alike' }}
+    {{ isLinked ? 'Set each side' : 'Same on all sides' }}
   </button>
-  <p class="field-label">Line</p>
+  <p class="field-label">Style</p>
   <ChoiceChips
-    label="Line"
+    label="Style"
     :choices="LINES"
     :chosen="border.line"
     @choose="(line) => bench.edit(change({ line }))"
@@ -124,12 +124,12 @@ function link(): void {
     @move="(percent) => bench.drag(change({ opacity: percent / 100 }))"
     @change="(percent) => bench.slide(change({ opacity: percent / 100 }))"
   />
-  <p class="field-label">Place</p>
+  <p class="field-label">Position</p>
   <ChoiceChips
-    label="Place"
+    label="Position"
     :choices="[
-      { key: 'inside', label: 'over the photo', title: 'Covers the edge of the photo' },
-      { key: 'outside', label: 'around the photo', title: 'Frames the photo smaller' },
+      { key: 'inside', label: 'over the photo' },
+      { key: 'outside', label: 'around the photo' },
     ]"
     :chosen="border.outside ? 'outside' : 'inside'"
     @choose="(key) => bench.edit(change({ outside: key === 'outside' }))"

@@ -19,7 +19,7 @@ async function go(there: () => Promise<void>): Promise<void> {
   <div class="cutting" role="status">
     <span>What you cut out here goes into the other finish.</span>
     <button type="button" class="action key" :disabled="!cutOut.isOn || going" @click="go(putIn)">Put it in</button>
-    <button type="button" class="action" :disabled="going" @click="go(goBack)">Go back without</button>
+    <button type="button" class="action" :disabled="going" @click="go(goBack)">Go back without it</button>
   </div>
 </template>
 

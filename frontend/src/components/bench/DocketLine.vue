@@ -3,9 +3,13 @@ import { ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 
 import type { DocketLine } from '../../api/types'
+import { explainWithin, useExplained, vTip } from '../../composables/explanations'
 import { useBench } from '../../stores/bench'
 
 const props = defineProps<{ line: DocketLine; number: number }>()
+const tip = useExplained(() => props.line.title)
+explainWithin(props.line.title)
+
 defineEmits<{ reset: []; switch: [on: boolean] }>()
 
 const bench = useBench()
@@ -16,6 +20,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   <div class="step" :class="{ open: isOpen, set: line.is_set }">
     <div class="line">
       <button
+        v-tip="tip"
         type="button"
         class="toggle"
         :aria-expanded="isOpen"
@@ -25,7 +30,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
         <span class="no" aria-hidden="true">{{ number }}</span>
         <span class="words">
           <span class="title">{{ line.title }}</span>
-          <span class="summary" :title="isOpen ? undefined : line.summary">{{ line.summary }}</span>
+          <span class="summary">{{ line.summary }}</span>
         </span>
       </button>
       <ElSwitch
@@ -40,7 +45,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
         type="button"
         class="reset"
         :aria-label="`Reset ${line.title}`"
-        :title="`Reset ${line.title}`"
+        :data-tip="`Reset ${line.title}`"
         @click="$emit('reset')"
       >
         <svg width="15" height="15" viewBox="0 0 15 15" aria-hidden="true">

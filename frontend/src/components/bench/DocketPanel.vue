@@ -34,7 +34,7 @@ function reset({ key }: Line): void {
 </script>
 
 <template>
-  <section class="docket ticket-edge" aria-label="Docket">
+  <div class="docket ticket-edge">
     <div class="scroll">
       <header>
         <h1>Docket</h1>
@@ -54,7 +54,7 @@ function reset({ key }: Line): void {
         <component :is="PANELS[line.key]" :photo="photo" />
       </DocketLine>
     </div>
-  </section>
+  </div>
 </template>
 
 <style scoped>
@@ -63,6 +63,7 @@ function reset({ key }: Line): void {
 
   position: relative;
   z-index: 2;
+  height: 100%;
   min-width: 0;
   background: var(--paper);
   box-shadow: 2px 0 10px rgb(0 0 0 / 27%);

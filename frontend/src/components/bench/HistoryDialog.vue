@@ -56,7 +56,7 @@ async function toOriginal(): Promise<void> {
       />
       <button type="button" class="action" @click="toOriginal">Back to the original</button>
     </div>
-    <p v-if="!shown.length" class="none">No version is kept yet; “Keep a version” names one.</p>
+    <p v-if="!shown.length" class="none">No versions yet. “Keep a version” saves the finish as it is now under a name.</p>
     <ol v-else>
       <li v-for="revision in shown" :key="revision.id" :class="{ now: revision.id === bench.saved?.revision }">
         <span class="what">

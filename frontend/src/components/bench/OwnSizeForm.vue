@@ -68,7 +68,7 @@ const pixels = computed<SizePlan['pixels'] | null>(() => {
   return { kind: 'one_side', side: given.value, length: given.value === 'width' ? w : h, ratio: null }
 })
 const comesTo = computed(() => {
-  if (!isPaper.value) return given.value === 'both' ? '' : 'The other side follows the window.'
+  if (!isPaper.value) return given.value === 'both' ? '' : 'The other side follows from the crop.'
   if (refusal.value) return refusal.value
   return measured.value ? `That is ${measured.value.width} × ${measured.value.height} px.` : ''
 })
@@ -92,7 +92,7 @@ function plan(): SizePlan {
 
 <template>
   <form class="own" @submit.prevent>
-    <h3>Own measures</h3>
+    <h3>Your own size</h3>
     <ChoiceChips label="Unit" :choices="UNITS" :chosen="unit" @choose="chooseUnit" />
     <div class="row">
       <NumberField
@@ -140,7 +140,7 @@ function plan(): SizePlan {
     <p aria-live="polite" :class="{ refused: refusal && isPaper }">{{ comesTo }}</p>
     <NumberField
       stacked
-      label="usually seen how wide, px"
+      label="displayed width, px"
       :value="seen"
       :min="1"
       :max="16000"
@@ -153,10 +153,10 @@ function plan(): SizePlan {
     </label>
     <div class="buttons">
       <button type="button" class="action key" :disabled="!pixels" @click="emit('choose', plan())">
-        Use it
+        Use this size
       </button>
       <button type="button" class="action" :disabled="!pixels" @click="sizes.save(plan())">
-        Keep for reuse
+        Save for reuse
       </button>
     </div>
   </form>

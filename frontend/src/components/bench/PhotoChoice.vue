@@ -5,6 +5,7 @@ import { computed, onMounted } from 'vue'
 
 import type { Photo } from '../../api/types'
 import { usePhotoPages } from '../../composables/photoPages'
+import { vRadios } from '../../composables/radios'
 
 const props = defineProps<{
   label: string
@@ -22,15 +23,16 @@ onMounted(load)
 </script>
 
 <template>
-  <div class="photos" role="group" :aria-label="label">
+  <div v-radios class="photos" role="radiogroup" :aria-label="label">
     <button
       v-for="photo in offered"
       :key="photo.sha256"
       type="button"
+      role="radio"
       class="photo"
-      :title="photo.name"
+      :data-tip="photo.name"
       :aria-label="photo.name"
-      :aria-pressed="chosen === undefined ? undefined : photo.sha256 === chosen"
+      :aria-checked="photo.sha256 === chosen"
       @click="emit('choose', photo)"
     >
       <img :src="`/api/photos/${photo.sha256}/thumbnail?height=64`" alt="" />
@@ -58,7 +60,7 @@ onMounted(load)
   background: var(--paper-deep);
 }
 
-.photo[aria-pressed='true'] {
+.photo[aria-checked='true'] {
   box-shadow:
     0 0 0 2px var(--card),
     0 0 0 4px var(--clover);

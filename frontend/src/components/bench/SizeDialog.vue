@@ -45,12 +45,12 @@ watch(open, (now) => {
 
 const groups = computed(() => {
   const own: Offer[] = sizes.own.map(({ id, plan }) => ({ key: `own-${id}`, plan, purpose: 'saved by you', ownId: id }))
-  const first: Offer = { key: 'as-cropped', plan: AS_CROPPED, purpose: 'one pixel for each photo pixel' }
+  const first: Offer = { key: 'as-cropped', plan: AS_CROPPED, purpose: 'the photo’s own pixels' }
   const named = Object.entries(GROUPS).map(([group, title]) => ({
     title,
     offers: sizes.library.filter((one) => one.group === group) as Offer[],
   }))
-  return [{ title: 'Own', offers: [first, ...own] }, ...named]
+  return [{ title: 'Your own', offers: [first, ...own] }, ...named]
     .map(({ title, offers }) => ({ title, offers: offers.filter(matches) }))
     .filter(({ offers }) => offers.length)
 })
@@ -101,15 +101,15 @@ function outline(plan: SizePlan): { width: string; height: string; borderRadius:
                   v-if="ownId !== undefined"
                   type="button"
                   class="link"
-                  :aria-label="`Forget ${plan.name}`"
+                  :aria-label="`Remove ${plan.name}`"
                   @click="sizes.forget(ownId)"
                 >
-                  forget
+                  Remove
                 </button>
               </li>
             </ul>
           </section>
-          <p v-if="!groups.length">No size is called like that; type its measures beside this list.</p>
+          <p v-if="!groups.length">No size matches; type your own measures on the right.</p>
         </div>
       </div>
       <OwnSizeForm @choose="choose" />

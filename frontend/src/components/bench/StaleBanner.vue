@@ -14,8 +14,8 @@ async function keepAsCopy(): Promise<void> {
 
 <template>
   <div class="stale" role="alert">
-    <span>This finish was changed in another window meanwhile.</span>
-    <button type="button" class="action" @click="bench.loadNewer">Load the newer</button>
+    <span>This finish was changed in another window.</span>
+    <button type="button" class="action" @click="bench.loadNewer">Load the newer one</button>
     <button type="button" class="action" @click="keepAsCopy">Keep mine as a copy</button>
   </div>
 </template>

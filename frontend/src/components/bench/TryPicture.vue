@@ -53,8 +53,9 @@ watchDebounced(
 <template>
   <button
     type="button"
+    role="radio"
     :class="{ on: isOn }"
-    :aria-pressed="isOn"
+    :aria-checked="isOn"
     @click="emit('choose')"
     @pointerenter="emit('hover', true)"
     @pointerleave="emit('hover', false)"

@@ -20,7 +20,7 @@ async function keep(): Promise<void> {
   if (!wished || !(await bench.settle()) || !bench.saved) return
   try {
     await post(`/finishes/${bench.saved.id}/versions`, { name: wished })
-    notices.say(`“${wished}” is kept; find it under the change count, beside the name.`)
+    notices.say(`“${wished}” is kept. To find it, click the change count next to the name.`)
     open.value = false
   } catch (error) {
     notices.tell(error)
@@ -32,11 +32,11 @@ async function keep(): Promise<void> {
   <AppDialog v-model="open" title="Keep a version" :width="400">
     <form @submit.prevent="keep">
       <label>
-        <span class="field-label">What should this state be called?</span>
+        <span class="field-label">Name of this version</span>
         <input v-model="name" class="text-field" maxlength="120" placeholder="Before the border" />
       </label>
       <div class="foot">
-        <button type="submit" class="action key" :disabled="!name.trim()">Keep it</button>
+        <button type="submit" class="action key" :disabled="!name.trim()">Keep</button>
       </div>
     </form>
   </AppDialog>

@@ -27,7 +27,6 @@ function set(px: number): void {
 <template>
   <SliderRow
     label="Brush size"
-    title="Comma and full stop, or Alt and the wheel"
     :value="brush.size * brush.longSide"
     :position="position"
     :last="STEPS"

@@ -1,14 +1,25 @@
 <script setup lang="ts" generic="Key extends string">
+import { useExplained, useExplainedIn, vTip } from '../../composables/explanations'
+import { vRadios } from '../../composables/radios'
+
 export interface Choice<K> {
   key: K
   label: string
-  title?: string
   /** A small outline of these proportions goes before the label. */
   ratio?: number
 }
 
-defineProps<{ choices: Choice<Key>[]; chosen: Key | null; label: string }>()
+const props = defineProps<{
+  choices: Choice<Key>[]
+  chosen: Key | null
+  label: string
+  /** Each does something, and none stays chosen. */
+  actions?: boolean
+}>()
 const emit = defineEmits<{ choose: [key: Key]; hover: [key: Key | null] }>()
+
+const tip = useExplained(() => props.label)
+const tipOf = useExplainedIn(() => props.label)
 
 /** The sides of an outline of `ratio`, in px, of about the same area for every ratio. */
 function glyph(ratio: number): { width: string; height: string } {
@@ -18,15 +29,16 @@ function glyph(ratio: number): { width: string; height: string } {
 </script>
 
 <template>
-  <div class="chips" role="group" :aria-label="label">
+  <div v-radios v-tip="tip" class="chips" :role="actions ? 'group' : 'radiogroup'" :aria-label="label">
     <button
       v-for="choice in choices"
       :key="choice.key"
+      v-tip="tipOf(choice.label)"
       type="button"
+      :role="actions ? undefined : 'radio'"
       class="chip"
       :class="{ on: choice.key === chosen }"
-      :aria-pressed="choice.key === chosen"
-      :title="choice.title"
+      :aria-checked="actions ? undefined : choice.key === chosen"
       @click="emit('choose', choice.key)"
       @pointerenter="emit('hover', choice.key)"
       @pointerleave="emit('hover', null)"

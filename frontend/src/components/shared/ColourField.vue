@@ -4,11 +4,14 @@ import { computed, ref, watch } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useStage } from '../../stores/stage'
 import { useSwatches } from '../../stores/swatches'
+import { vRadios } from '../../composables/radios'
 
 const props = defineProps<{
   value: string
   label: string
   swatches: { name: string; colour: string }[]
+  /** Only typed, or chosen of those that are used: for a dialog, which covers the picture. */
+  plain?: boolean
 }>()
 const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
 
@@ -67,36 +70,42 @@ function leave(): void {
 
 <template>
   <div class="colour" role="group" :aria-label="label">
-    <button
-      v-for="swatch in swatches"
-      :key="swatch.colour"
-      type="button"
-      class="swatch"
-      :class="{ on: swatch.colour === value }"
-      :style="{ background: swatch.colour }"
-      :aria-label="swatch.name"
-      :aria-pressed="swatch.colour === value"
-      :title="swatch.name"
-      @click="choose(swatch.colour)"
-      @pointerenter="emit('hover', swatch.colour)"
-      @pointerleave="emit('hover', null)"
-      @focus="emit('hover', swatch.colour)"
-      @blur="emit('hover', null)"
-    ></button>
-    <button
-      v-for="{ colour, name, round } in more"
-      :key="colour"
-      type="button"
-      class="swatch"
-      :class="{ round, on: colour === value }"
-      :style="{ background: colour }"
-      :aria-label="name"
-      :aria-pressed="colour === value"
-      :title="name"
-      @click="choose(colour)"
-      @pointerenter="emit('hover', colour)"
-      @pointerleave="emit('hover', null)"
-    ></button>
+    <span v-radios class="swatches" role="radiogroup" :aria-label="`${label}, offered`">
+      <button
+        v-for="swatch in swatches"
+        :key="swatch.colour"
+        type="button"
+        role="radio"
+        class="swatch"
+        :class="{ on: swatch.colour === value }"
+        :style="{ background: swatch.colour }"
+        :aria-label="swatch.name"
+        :aria-checked="swatch.colour === value"
+        :data-tip="swatch.name"
+        @click="choose(swatch.colour)"
+        @pointerenter="emit('hover', swatch.colour)"
+        @pointerleave="emit('hover', null)"
+        @focus="emit('hover', swatch.colour)"
+        @blur="emit('hover', null)"
+      ></button>
+      <button
+        v-for="{ colour, name, round } in more"
+        :key="colour"
+        type="button"
+        role="radio"
+        class="swatch"
+        :class="{ round, on: colour === value }"
+        :style="{ background: colour }"
+        :aria-label="name"
+        :aria-checked="colour === value"
+        :data-tip="name"
+        @click="choose(colour)"
+        @pointerenter="emit('hover', colour)"
+        @pointerleave="emit('hover', null)"
+        @focus="emit('hover', colour)"
+        @blur="emit('hover', null)"
+      ></button>
+    </span>
     <label class="hex">
       <span class="visually-hidden">{{ label }}, typed</span>
       <span class="swatch" :style="{ background: value }" aria-hidden="true"></span>
@@ -112,10 +121,11 @@ function leave(): void {
       />
     </label>
     <button
+      v-if="!plain"
       type="button"
       class="pick"
-      :aria-label="`${label}: pick it from the picture`"
-      title="Pick it from the picture"
+      :aria-label="`${label}: pick from the picture`"
+      data-tip="Pick a colour from the picture"
       @click="stage.pickColour(choose)"
     >
       <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
@@ -126,6 +136,10 @@ function leave(): void {
 </template>
 
 <style scoped>
+.swatches {
+  display: contents;
+}
+
 .colour {
   display: flex;
   flex-wrap: wrap;

@@ -15,7 +15,7 @@ function confirm(): void {
   <AppDialog v-model="open" :title="title" :width="420">
     <p>{{ text }}</p>
     <template #footer>
-      <button type="button" class="action" @click="open = false">Keep it</button>
+      <button type="button" class="action" @click="open = false">Cancel</button>
       <button type="button" class="action key" @click="confirm">{{ action }}</button>
     </template>
   </AppDialog>

@@ -1,39 +1,52 @@
 <script setup lang="ts">
-// A font and one of its weights, as plain lists.
+// A font and one of its weights.
 
-import { computed, onMounted } from 'vue'
+import { computed } from 'vue'
 
 import type { TextPiece } from '../../api/types'
 import { useFonts } from '../../stores/fonts'
+import ChoiceChips from './ChoiceChips.vue'
+import FontPicker from './FontPicker.vue'
 
-const family = defineModel<TextPiece['family']>('family', { required: true })
+type Family = TextPiece['family']
+
+defineProps<{
+  /** What the fonts are shown with. */
+  words: string
+}>()
+const family = defineModel<Family>('family', { required: true })
 const weight = defineModel<number>('weight', { required: true })
+const emit = defineEmits<{ hoverFamily: [key: Family | null]; hoverWeight: [weight: number | null] }>()
 
 const WEIGHTS: Record<number, string> = { 400: 'regular', 700: 'bold', 900: 'heavy' }
 
 const fonts = useFonts()
-const chosen = computed(() => fonts.named(family.value))
-
-onMounted(fonts.load)
+const weights = computed(() =>
+  (fonts.named(family.value)?.weights ?? []).map((one) => ({ key: String(one), label: WEIGHTS[one] ?? String(one) })),
+)
 </script>
 
 <template>
-  <div class="row">
-    <select v-model="family" class="text-field" aria-label="Font">
-      <option v-if="!chosen" :value="family">not on this list</option>
-      <option v-for="{ key, name } in fonts.fonts" :key="key" :value="key">{{ name }}</option>
-    </select>
-    <select v-if="(chosen?.weights.length ?? 0) > 1" v-model.number="weight" class="text-field" aria-label="Weight">
-      <option v-for="one in chosen!.weights" :key="one" :value="one">{{ WEIGHTS[one] ?? one }}</option>
-    </select>
-  </div>
+  <FontPicker
+    :family="family"
+    :weight="weight"
+    :words="words"
+    @choose="(key) => (family = key)"
+    @hover="(key) => emit('hoverFamily', key)"
+  />
+  <ChoiceChips
+    v-if="weights.length > 1"
+    class="weights"
+    label="Weight"
+    :choices="weights"
+    :chosen="String(weight)"
+    @choose="(one) => (weight = Number(one))"
+    @hover="(one) => emit('hoverWeight', one === null ? null : Number(one))"
+  />
 </template>
 
 <style scoped>
-.row {
-  display: grid;
-  grid-template-columns: 1fr 100px;
-  gap: 6px;
-  margin-top: 6px;
+.weights {
+  margin-top: 7px;
 }
 </style>

@@ -1,18 +1,24 @@
 <script setup lang="ts">
-import { ref, useId } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { useId } from 'vue'
+
+import { explainWithin, useExplained, vTip } from '../../composables/explanations'
 
 const props = withDefaults(defineProps<{ title: string; summary: string; startsOpen?: boolean }>(), {
   startsOpen: false,
 })
 
 const id = useId()
-const open = ref(props.startsOpen)
+/** Folds stay as they were left. */
+const open = useLocalStorage(`lucky-margin-fold-${props.title}`, props.startsOpen)
+const tip = useExplained(() => props.title)
+explainWithin(props.title)
 </script>
 
 <template>
   <section class="fold" :class="{ open }">
     <h2>
-      <button type="button" :aria-expanded="open" :aria-controls="id" @click="open = !open">
+      <button v-tip="tip" type="button" :aria-expanded="open" :aria-controls="id" @click="open = !open">
         <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden="true">
           <path d="M3 1.5L7 5L3 8.5" fill="none" stroke="currentColor" stroke-width="1.5" />
         </svg>

@@ -17,7 +17,7 @@ function keep(): void {
 <template>
   <form @submit.prevent="keep">
     <input v-model="name" class="text-field" maxlength="120" :aria-label="label" :placeholder="example" />
-    <button type="submit" class="action" :disabled="!name.trim()">Keep</button>
+    <button type="submit" class="action" :disabled="!name.trim()">Save</button>
   </form>
 </template>
 

@@ -1,11 +1,16 @@
 <script setup lang="ts">
+import { ElSwitch } from 'element-plus'
+
+import { shownKeys } from '../../composables/keyNames'
 import type { Key } from '../../composables/keyTable'
+import { useLetterKeys } from '../../composables/letterKeys'
 import AppDialog from './AppDialog.vue'
 
 const open = defineModel<boolean>({ required: true })
 
 const props = defineProps<{ table: Key[] }>()
 
+const letterKeys = useLetterKeys()
 const half = Math.ceil(props.table.length / 2)
 const columns = [props.table.slice(0, half), props.table.slice(half)]
 </script>
@@ -16,17 +21,28 @@ const columns = [props.table.slice(0, half), props.table.slice(half)]
       <table v-for="(keys, index) in columns" :key="index">
         <tbody>
           <tr v-for="key in keys" :key="key.does">
-            <th scope="row">{{ key.keys }}</th>
+            <th scope="row">{{ shownKeys(key.keys) }}</th>
             <td>{{ key.does }}</td>
           </tr>
         </tbody>
       </table>
     </div>
+    <label class="switch">
+      <ElSwitch v-model="letterKeys" size="small" aria-label="Keys of a single letter, digit or sign" />
+      Keys of a single letter, digit or sign
+    </label>
     <p>Number fields take a comma or a point, %, px, and small sums such as 1080/2.</p>
   </AppDialog>
 </template>
 
 <style scoped>
+.switch {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-top: 14px;
+}
+
 .columns {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -32,7 +32,7 @@ const hint = computed(() => {
   if (!isBad.value) return ''
   const from = Number.isFinite(props.min) ? ` from ${formatNumber(props.min)}` : ''
   const to = Number.isFinite(props.max) ? ` to ${formatNumber(props.max)}` : ''
-  return `A number${from}${to} is needed; the last good one stays.`
+  return `A number${from}${to} is needed; the last good value stays.`
 })
 
 watch(() => props.value, () => (typed.value = null))

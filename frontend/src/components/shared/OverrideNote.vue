@@ -5,6 +5,7 @@ import { computed } from 'vue'
 
 import type { Edit } from '../../api/types'
 import { useBench } from '../../stores/bench'
+import TickBox from './TickBox.vue'
 
 type Step = Extract<Edit, { kind: 'follow' }>['step']
 
@@ -27,13 +28,10 @@ function follow(): void {
 
 <template>
   <template v-if="hasOthers">
-    <label class="tick">
-      <input v-model="bench.onlyThisSize" type="checkbox" />
-      Change only this size
-    </label>
+    <TickBox v-model:checked="bench.onlyThisSize" label="Change only this size" />
     <p v-if="fields.length && !short" class="overrides">
       Different on this size: {{ fields.join(', ') }}.
-      <button type="button" class="link" @click="follow">use the shared setting</button>
+      <button type="button" class="link" @click="follow">Use the shared setting</button>
     </p>
   </template>
 </template>

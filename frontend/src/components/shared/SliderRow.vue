@@ -2,6 +2,7 @@
 import { ElSlider } from 'element-plus'
 import { onScopeDispose, ref, watch } from 'vue'
 
+import { useExplained, vTip } from '../../composables/explanations'
 import NumberField from './NumberField.vue'
 
 const props = withDefaults(
@@ -42,6 +43,8 @@ const emit = defineEmits<{
   reset: []
 }>()
 
+const tip = useExplained(() => props.label)
+
 /** How long the handle stays where it was put, while the value follows through the service. */
 const SETTLE_MS = 400
 
@@ -78,6 +81,7 @@ function letGo(): void {
 
 <template>
   <div
+    v-tip="tip"
     class="slider-row"
     :class="{ both: min < 0 || zero !== undefined }"
     :style="{ '--zero': `${100 * (zero ?? 0.5)}%` }"
@@ -112,10 +116,10 @@ function letGo(): void {
 <style scoped>
 .slider-row {
   display: grid;
-  grid-template-columns: 80px 1fr 62px;
-  gap: 11px;
+  grid-template-columns: 86px 1fr 60px;
+  gap: 10px;
   align-items: center;
-  margin-top: 8px;
+  margin-top: 5px;
   font-size: 12px;
 }
 

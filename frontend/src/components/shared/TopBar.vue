@@ -14,10 +14,17 @@ import BrandMark from './BrandMark.vue'
   display: flex;
   gap: 12px;
   align-items: center;
-  height: 46px;
-  padding: 0 14px;
+  min-height: 46px;
+  padding: 4px 14px;
   background: var(--ink);
   color: var(--cream);
+}
+
+@media (max-width: 760px) {
+  .top {
+    flex-wrap: wrap;
+    gap: 4px 8px;
+  }
 }
 
 .top .spring {

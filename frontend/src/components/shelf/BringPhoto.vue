@@ -19,38 +19,34 @@ function picked(): void {
 
 <template>
   <aside class="side ticket-edge">
-    <h1>Bring a photo</h1>
+    <h1>Add a photo</h1>
     <div class="drop">
       <b>Drop photos anywhere</b>
       <p>or paste one with Ctrl V</p>
-      <button type="button" class="action key" @click="picker?.click()">Pick from this computer…</button>
+      <button type="button" class="action key" @click="picker?.click()">Choose from this computer…</button>
       <input
         ref="picker"
         type="file"
         multiple
         hidden
         :accept="ACCEPTED"
-        aria-label="Photos to bring"
+        aria-label="Photos to add"
         @change="picked"
       />
     </div>
     <ul>
-      <li v-for="(arrival, index) in shelf.arrivals" :key="index" role="status">
-        <span class="light" :class="{ look: arrival.refused }"></span>
-        <span v-if="arrival.refused">{{ arrival.refused }}</span>
-        <span v-else class="arriving">
-          Adding {{ arrival.name }}
-          <progress :value="arrival.progress" :aria-label="`Adding ${arrival.name}`"></progress>
-        </span>
+      <li v-for="refusal in shelf.refusals" :key="refusal" role="status">
+        <span class="light look"></span>
+        <span>{{ refusal }}</span>
       </li>
       <li>
         <span class="light"></span>
         <span>
-          JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP, SVG. The original is kept as it is; every change
-          can be taken back.
+          JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP, SVG. The original is never changed, and every step
+          can be undone.
         </span>
       </li>
-      <li><span class="light"></span><span>Several photos at once make one finish each.</span></li>
+      <li><span class="light"></span><span>Add several at once, and each gets a finish.</span></li>
     </ul>
   </aside>
 </template>
@@ -101,11 +97,5 @@ li {
 
 li .light {
   margin: 5px 0 0 6px;
-}
-
-progress {
-  display: block;
-  width: 100%;
-  margin-top: 4px;
 }
 </style>

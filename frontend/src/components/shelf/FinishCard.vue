@@ -1,11 +1,19 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 import type { FinishFace } from '../../api/types'
 import { sayWhen } from '../../composables/dates'
 
 const props = defineProps<{ finish: FinishFace; binned: boolean }>()
-defineEmits<{ open: []; goBack: []; duplicate: []; bin: []; restore: []; delete: [] }>()
+const emit = defineEmits<{
+  open: []
+  goBack: []
+  rename: [name: string]
+  duplicate: []
+  bin: []
+  restore: []
+  delete: []
+}>()
 
 const PLANK = 150
 const WIDEST = 240
@@ -30,10 +38,32 @@ const facts = computed(() => {
   const sizes = count === 1 ? `${first?.width} × ${first?.height}` : `${count} sizes`
   return `${sizes} · ${sayWhen(props.finish.changed_at)}`
 })
+
+const canOpen = computed(() => !props.finish.problem && !props.binned)
+const naming = ref(false)
+const field = ref<HTMLInputElement>()
+
+/** A click anywhere on the card opens it, but on what does something else. */
+function press(event: MouseEvent): void {
+  if (canOpen.value && !(event.target as Element).closest('button, input')) emit('open')
+}
+
+async function startNaming(): Promise<void> {
+  naming.value = true
+  await nextTick()
+  field.value!.select()
+}
+
+function endNaming(): void {
+  if (!naming.value) return
+  naming.value = false
+  const name = field.value!.value.trim()
+  if (name && name !== props.finish.name) emit('rename', name)
+}
 </script>
 
 <template>
-  <li class="card">
+  <li class="card" :class="{ opens: canOpen }" @click="press">
     <p v-if="finish.problem" class="pictures problem">{{ finish.problem }}</p>
     <button
       v-else
@@ -53,7 +83,18 @@ const facts = computed(() => {
       />
     </button>
     <div class="words">
-      <b :title="finish.name">{{ finish.name }}</b>
+      <input
+        v-if="naming"
+        ref="field"
+        class="text-field"
+        :value="finish.name"
+        maxlength="120"
+        :aria-label="`New name of ${finish.name}`"
+        @keydown.enter="endNaming"
+        @keydown.escape="naming = false"
+        @blur="endNaming"
+      />
+      <b v-else :title="finish.name">{{ finish.name }}</b>
       <span>{{ finish.problem ? 'can’t be shown' : facts }}</span>
       <div class="actions">
         <template v-if="binned">
@@ -64,6 +105,7 @@ const facts = computed(() => {
           <button v-if="finish.problem && finish.can_undo" type="button" class="link" @click="$emit('goBack')">
             Undo its last change
           </button>
+          <button v-if="!finish.problem" type="button" class="link" @click="startNaming">Rename</button>
           <button v-if="!finish.problem" type="button" class="link" @click="$emit('duplicate')">Duplicate</button>
           <button type="button" class="link" @click="$emit('bin')">Bin</button>
         </template>

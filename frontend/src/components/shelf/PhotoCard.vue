@@ -36,7 +36,7 @@ const side = computed(() => {
       <b :title="photo.name">{{ photo.name.replace(/\.\w+$/, '') }}</b>
       <span>{{ photo.width }} × {{ photo.height }}</span>
       <div class="actions">
-        <a class="link" :href="`/api/photos/${photo.sha256}/original`" download>Original</a>
+        <a class="link" :href="`/api/photos/${photo.sha256}/original`" download>Download original</a>
         <button type="button" class="link" @click="$emit('delete')">Delete…</button>
       </div>
     </div>

@@ -11,6 +11,7 @@ import ConfirmDialog from '../shared/ConfirmDialog.vue'
 import TopBar from '../shared/TopBar.vue'
 import BringPhoto from './BringPhoto.vue'
 import FinishCard from './FinishCard.vue'
+import FirstSteps from './FirstSteps.vue'
 import PhotoCard from './PhotoCard.vue'
 
 defineEmits<{ 'show-keys': [] }>()
@@ -92,6 +93,7 @@ async function deleteForGood(): Promise<void> {
             :finish="finish"
             :binned="shelf.binned"
             @open="open(finish.id)"
+            @rename="(name) => shelf.rename(finish, name)"
             @duplicate="shelf.duplicate(finish.id)"
             @go-back="shelf.goBack(finish)"
             @bin="shelf.putInBin(finish.id)"
@@ -105,13 +107,7 @@ async function deleteForGood(): Promise<void> {
             <button type="button" class="link strong" @click="shelf.search = ''">Show all</button>
           </template>
           <p v-else-if="shelf.binned">The bin is empty.</p>
-          <template v-else-if="isEmpty">
-            <h3>Your shelf is still empty</h3>
-            <p>
-              Drop a photo anywhere on this page. It opens on the bench, where you crop it, give it a
-              border, and save it at exactly the pixels a place asks for.
-            </p>
-          </template>
+          <FirstSteps v-else-if="isEmpty" />
           <p v-else>No finishes yet; pick a photo below to start one.</p>
         </div>
         <button
@@ -159,6 +155,8 @@ async function deleteForGood(): Promise<void> {
 
 <style scoped>
 .shelf-page {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100%;
 }
 
@@ -166,7 +164,7 @@ async function deleteForGood(): Promise<void> {
   display: grid;
   grid-template-rows: minmax(0, 1fr);
   grid-template-columns: 308px minmax(0, 1fr);
-  height: calc(100% - 46px);
+  min-height: 0;
 }
 
 main {
@@ -174,8 +172,22 @@ main {
   overflow: auto;
 }
 
+/* On a narrow window one thing stands below the other. */
+@media (max-width: 820px) {
+  .columns {
+    display: block;
+    overflow: hidden auto;
+  }
+
+  main {
+    padding: 16px;
+    overflow: visible;
+  }
+}
+
 .row {
   display: flex;
+  flex-wrap: wrap;
   gap: 14px;
   align-items: baseline;
   margin: 6px 0 12px;
@@ -224,14 +236,8 @@ h2 {
   display: grid;
   gap: 8px;
   justify-items: start;
-  max-width: 430px;
   margin: 26px 0 40px;
   color: var(--ink-soft);
-}
-
-.empty h3 {
-  color: var(--ink);
-  font-size: 20px;
 }
 
 .more {

@@ -27,7 +27,7 @@ const turnWords = computed(() => {
   return parts.filter(Boolean).join(', ') || 'as taken'
 })
 const focusWords = computed(() => {
-  if (!bench.document!.focus) return 'none: the middle'
+  if (!bench.document!.focus) return 'none, centred'
   return bench.document!.focus.box ? 'a box' : 'a point'
 })
 const groundWords = computed(
@@ -42,15 +42,15 @@ const groundWords = computed(
   <FoldSection title="Turn" :summary="turnWords"><TurnSection /></FoldSection>
   <FoldSection title="Shape" :summary="shapeWords(bench.size!.shape)"><ShapeSection /></FoldSection>
   <FoldSection title="Focus" :summary="focusWords"><FocusSection /></FoldSection>
-  <FoldSection title="Grounds" :summary="groundWords">
+  <FoldSection title="Backgrounds" :summary="groundWords">
     <ResultLook>
       <GroundField label="Backdrop" hint="behind the photo" place="backdrop" :ground="bench.here!.backdrop" />
       <GroundField label="Outside" hint="outside the shape" place="outside" :ground="bench.here!.outside" />
       <OverrideNote :steps="['backdrop', 'outside']" />
     </ResultLook>
   </FoldSection>
-  <FoldSection title="Square up" :summary="bench.document!.photo?.square ? 'squared' : 'a flat thing'">
+  <FoldSection title="Square up" :summary="bench.document!.photo?.square ? 'squared up' : 'off'">
     <SquareSection />
   </FoldSection>
-  <FoldSection title="Trim" summary="a plain margin"><TrimSection /></FoldSection>
+  <FoldSection title="Trim" summary="plain margins"><TrimSection /></FoldSection>
 </template>

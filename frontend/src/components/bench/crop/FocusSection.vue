@@ -2,11 +2,13 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Proposal } from '../../../api/types'
+import { useExplained, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
 
 const bench = useBench()
+const markTip = useExplained(() => 'Mark it')
 const stage = useStage()
 const notices = useNotices()
 const message = ref('')
@@ -35,19 +37,19 @@ async function propose(): Promise<void> {
 </script>
 
 <template>
-  <p class="hint">What has to stay in view, in every size that has no window of its own.</p>
+  <p class="hint">What has to stay in view on every size that you have not cropped yourself.</p>
   <div class="buttons">
     <button
+      v-tip="markTip"
       type="button"
       class="action"
       :aria-pressed="stage.tool === 'focus'"
-      title="Click a point, or drag a box round what matters (F)"
       @click="stage.take('focus')"
     >
-      Click or draw it
+      Mark it
     </button>
     <button type="button" class="action" :disabled="looking" @click="propose">
-      {{ looking ? 'Looking…' : 'Propose' }}
+      {{ looking ? 'Looking…' : 'Suggest one' }}
     </button>
     <button
       v-if="focus"
@@ -55,7 +57,7 @@ async function propose(): Promise<void> {
       class="link"
       @click="bench.edit({ kind: 'set_focus', focus: null })"
     >
-      forget it
+      Remove
     </button>
   </div>
   <p class="hint" aria-live="polite">{{ message }}</p>

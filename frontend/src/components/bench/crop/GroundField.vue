@@ -35,14 +35,14 @@ const FRESH_PHOTO = { kind: 'photo', zoom: 1, x: 0.5, y: 0.5 } as const
 const THIS_PHOTO = [
   { name: 'blur', label: 'Blur', least: 0, most: 10, step: 0.1 },
   { name: 'grey', label: 'Grey', least: 0, most: 100, step: 1 },
-  { name: 'light', label: 'Light', least: -100, most: 100, step: 1 },
+  { name: 'light', label: 'Brightness', least: -100, most: 100, step: 1 },
 ] as const
 
 /** Which part shows of a ground that is larger than the size. */
 const PLACING = [
-  { name: 'zoom', label: 'Enlarged', least: 100, most: 400 },
-  { name: 'x', label: 'Across', least: 0, most: 100 },
-  { name: 'y', label: 'Down', least: 0, most: 100 },
+  { name: 'zoom', label: 'Enlarge', least: 100, most: 400 },
+  { name: 'x', label: 'Left, right', least: 0, most: 100 },
+  { name: 'y', label: 'Up, down', least: 0, most: 100 },
 ] as const
 
 const bench = useBench()
@@ -127,8 +127,8 @@ function change(fields: object): Edit {
     <ChoiceChips
       :label="`${label}, form`"
       :choices="[
-        { key: 'linear', label: 'across' },
-        { key: 'radial', label: 'from the middle' },
+        { key: 'linear', label: 'linear' },
+        { key: 'radial', label: 'radial' },
       ]"
       :chosen="ground.form"
       @choose="(form) => bench.edit(change({ form }))"
@@ -187,7 +187,7 @@ function change(fields: object): Edit {
       @change="(now) => bench.edit(recoloured(at, now))"
     />
     <button type="button" class="link" @click="bench.edit(change({ seed: (ground.seed + 1) % 10000 }))">
-      another piece of it
+      Another variation
     </button>
   </div>
   <PhotoChoice

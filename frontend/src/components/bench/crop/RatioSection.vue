@@ -16,8 +16,8 @@ const isBad = ref(false)
 const size = computed(() => bench.size!)
 const photoRatio = computed(() => bench.layout!.photo_width / bench.layout!.photo_height)
 const choices = computed<Choice<string>[]>(() => [
-  { key: 'free', label: 'free', title: 'Each edge moves alone' },
-  { key: 'original', label: 'original', title: "The photo's own ratio", ratio: photoRatio.value },
+  { key: 'free', label: 'free' },
+  { key: 'original', label: 'original', ratio: photoRatio.value },
   ...RATIOS.map((label) => ({ key: label, label, ratio: ratioOf(label) })),
 ])
 const held = computed(() => {
@@ -88,7 +88,7 @@ function swap(): void {
 <template>
   <p class="field-label">
     Ratio
-    <button type="button" class="link" :disabled="!held" @click="swap">swap sides</button>
+    <button type="button" class="link" :disabled="!held" @click="swap">Swap sides</button>
   </p>
   <div class="ratios">
     <ChoiceChips

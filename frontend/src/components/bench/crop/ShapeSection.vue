@@ -6,6 +6,7 @@ import { useBench } from '../../../stores/bench'
 import NumberField from '../../shared/NumberField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import { SHAPE_WORDS } from './words'
+import { vRadios } from '../../../composables/radios'
 
 type Kind = Shape['kind']
 
@@ -28,7 +29,6 @@ const KINDS = Object.keys(ICONS) as Kind[]
 const bench = useBench()
 const shape = computed(() => bench.size!.shape)
 const box = computed(() => bench.layout!.shape_box)
-const short = computed(() => Math.min(box.value.width, box.value.height))
 
 function fresh(kind: Kind): Shape {
   const place = { scale: shape.value.scale, x: shape.value.x, y: shape.value.y }
@@ -55,16 +55,17 @@ function choose(kind: Kind): Edit {
 </script>
 
 <template>
-  <div class="shapes" role="group" aria-label="Shape">
+  <div v-radios class="shapes" role="radiogroup" aria-label="Shape">
     <button
       v-for="kind in KINDS"
       :key="kind"
       type="button"
+      role="radio"
       class="shape"
       :class="{ on: kind === shape.kind }"
-      :aria-pressed="kind === shape.kind"
+      :aria-checked="kind === shape.kind"
       :aria-label="SHAPE_WORDS[kind]"
-      :title="SHAPE_WORDS[kind]"
+      :data-tip="SHAPE_WORDS[kind]"
       @click="bench.edit(choose(kind))"
       @pointerenter="bench.tryOut = choose(kind)"
       @pointerleave="bench.tryOut = null"
@@ -82,7 +83,6 @@ function choose(kind: Kind): Edit {
     :step="0.5"
     :digits="1"
     :percent="1"
-    :title="`${Math.round(shape.radius * short)} px`"
     @move="(percent) => bench.drag(edit({ radius: percent / 100 }))"
     @change="(percent) => bench.slide(edit({ radius: percent / 100 }))"
   />
@@ -116,7 +116,7 @@ function choose(kind: Kind): Edit {
     />
   </template>
   <p v-if="shape.kind === 'blob'" class="blob">
-    <span>Form</span>
+    <span>Outline</span>
     <NumberField
       label="Form of the blob"
       :value="shape.seed"

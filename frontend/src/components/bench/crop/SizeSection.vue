@@ -29,7 +29,7 @@ function typeSide(side: 'width' | 'height', value: number): void {
 <template>
   <p class="field-label">
     <b>{{ size.name }}<template v-if="laid?.on_paper">, {{ laid.on_paper }}</template></b>
-    <button type="button" class="link" @click="showSizes = true">other size…</button>
+    <button type="button" class="link" @click="showSizes = true">Choose a size…</button>
   </p>
   <div class="sides">
     <NumberField

@@ -26,10 +26,10 @@ async function square(): Promise<void> {
 
 <template>
   <p class="hint">
-    {{ isPlacing ? 'Drag the four corners onto those of the flat thing.' : 'A card, a print or a screen, seen straight on.' }}
+    {{ isPlacing ? 'Drag the four corners onto the corners of the card, print or screen.' : 'Straightens a card, a print or a screen taken at an angle.' }}
   </p>
   <label v-if="isPlacing" class="ratio">
-    <span>Its true ratio</span>
+    <span>Real ratio</span>
     <input
       v-model="typed"
       class="text-field"
@@ -43,7 +43,7 @@ async function square(): Promise<void> {
   <div class="buttons">
     <button v-if="isPlacing" type="button" class="action key" :disabled="isWrong" @click="square">Square it up</button>
     <button type="button" class="action" :aria-pressed="isPlacing" @click="stage.take('corners')">
-      {{ isPlacing ? 'Put the corners away' : 'Place four corners' }}
+      {{ isPlacing ? 'Cancel' : 'Place four corners' }}
     </button>
     <button
       v-if="isSquared && !isPlacing"
@@ -51,7 +51,7 @@ async function square(): Promise<void> {
       class="action"
       @click="bench.edit({ kind: 'square_up', corners: null, ratio: null })"
     >
-      As it was taken
+      Undo squaring
     </button>
   </div>
 </template>

@@ -58,7 +58,7 @@ function leave(): void {
   <p class="message" aria-live="polite">{{ message }}</p>
   <div v-if="offered" class="buttons">
     <button type="button" class="action key" @click="take">Trim to it</button>
-    <button type="button" class="action" @click="leave">Leave it</button>
+    <button type="button" class="action" @click="leave">Cancel</button>
   </div>
 </template>
 

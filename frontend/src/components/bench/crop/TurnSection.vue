@@ -2,10 +2,12 @@
 import { computed } from 'vue'
 
 import type { Edit, TurnChanges } from '../../../api/types'
+import { useExplained, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
 import OverrideNote from '../../shared/OverrideNote.vue'
 import SliderRow from '../../shared/SliderRow.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 const TURNS: { name: string; edit: Edit['kind']; way: 'left' | 'right' | 'across' | 'down'; icon: string }[] = [
   { name: 'Turn left', edit: 'turn_quarter', way: 'left', icon: 'M4 8a5 5 0 1 1 1.5 3.6M4 4.2V8h3.8' },
@@ -15,6 +17,7 @@ const TURNS: { name: string; edit: Edit['kind']; way: 'left' | 'right' | 'across
 ]
 
 const bench = useBench()
+const levelTip = useExplained(() => 'Level line')
 const stage = useStage()
 const turn = computed(() => bench.here!.turn)
 
@@ -35,16 +38,16 @@ function turnBy({ edit, way }: (typeof TURNS)[number]): void {
       type="button"
       class="action"
       :aria-label="one.name"
-      :title="one.name"
+      :data-tip="one.name"
       @click="turnBy(one)"
     >
       <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true"><path :d="one.icon" /></svg>
     </button>
     <button
+      v-tip="levelTip"
       type="button"
       class="action"
       :aria-pressed="stage.tool === 'level line'"
-      title="Draw along a horizon or an upright (L)"
       @click="stage.take('level line')"
     >
       Level line
@@ -61,14 +64,7 @@ function turnBy({ edit, way }: (typeof TURNS)[number]): void {
     @move="(straighten) => bench.drag(change({ straighten }))"
     @change="(straighten) => bench.slide(change({ straighten }))"
   />
-  <label class="tick">
-    <input
-      type="checkbox"
-      :checked="turn.empty_corners"
-      @change="bench.edit(change({ empty_corners: ($event.target as HTMLInputElement).checked }))"
-    />
-    Allow empty corners
-  </label>
+  <TickBox label="Allow empty corners" :checked="turn.empty_corners" @update:checked="bench.edit(change({ empty_corners: $event }))" />
   <OverrideNote :steps="['turn']" />
 </template>
 

@@ -28,7 +28,7 @@ function whole(of: string): number {
   <p class="field-label">
     Window, in photo pixels
     <button v-if="crop.window" type="button" class="link" @click="bench.edit(follow)">
-      {{ bench.document!.focus ? 'follow the focus' : 'centre again' }}
+      {{ bench.document!.focus ? 'Follow the focus' : 'Centre it again' }}
     </button>
     <span v-else>{{ bench.document!.focus ? 'follows the focus' : 'centred' }}</span>
   </p>
@@ -48,8 +48,8 @@ function whole(of: string): number {
     <ChoiceChips
       label="Fit"
       :choices="[
-        { key: 'cover', label: 'cover the size', title: 'The photo fills all of it' },
-        { key: 'contain', label: 'show it whole', title: 'The backdrop fills what is left' },
+        { key: 'cover', label: 'fill the size' },
+        { key: 'contain', label: 'show the whole photo' },
       ]"
       :chosen="crop.contain ? 'contain' : 'cover'"
       @choose="(key) => bench.edit({ kind: 'set_contain', contain: key === 'contain' })"

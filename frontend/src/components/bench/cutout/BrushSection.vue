@@ -9,15 +9,15 @@ import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 
 const BRUSHES: Choice<Brush>[] = [
-  { key: 'keep', label: 'keep', title: 'This belongs to the subject (K)' },
-  { key: 'leave_out', label: 'leave out', title: 'This does not (X)' },
-  { key: 'soft_edge', label: 'soft edge', title: 'Along hair, grass or fur (H)' },
-  { key: 'erase', label: 'erase', title: 'Take away exactly what is painted' },
-  { key: 'bring_back', label: 'bring back', title: 'Show exactly what is painted' },
+  { key: 'keep', label: 'keep' },
+  { key: 'leave_out', label: 'leave out' },
+  { key: 'soft_edge', label: 'soft edge' },
+  { key: 'erase', label: 'erase' },
+  { key: 'bring_back', label: 'bring back' },
 ]
 const HINTS: Record<Brush, string> = {
-  keep: 'Draw over what was lost; what is like it close by comes back too.',
-  leave_out: 'Draw over what should not be there; what is like it close by goes too.',
+  keep: 'Draw over what was lost; similar parts close by come back too.',
+  leave_out: 'Draw over what should not be there; similar parts close by go too.',
   soft_edge: 'Draw along hair, grass or fur, over all of its soft rim.',
   erase: 'Paint away exactly what you touch.',
   bring_back: 'Paint back exactly what you touch.',
@@ -30,15 +30,15 @@ const paints = computed(() => cutOut.brush === 'erase' || cutOut.brush === 'brin
 </script>
 
 <template>
-  <p class="field-label">Mend it with a brush</p>
+  <p class="field-label">Touch up with a brush</p>
   <ChoiceChips label="Brush" :choices="BRUSHES" :chosen="cutOut.brush" @choose="cutOut.take" />
   <p class="message">
-    {{ cutOut.brush ? HINTS[cutOut.brush] : 'Without a brush in hand, a drag moves the subject.' }}
+    {{ cutOut.brush ? HINTS[cutOut.brush] : 'With no brush chosen, dragging moves the subject.' }}
   </p>
   <BrushSize v-if="cutOut.brush" :brush="cutOut" />
   <SliderRow
     v-if="paints"
-    label="Soft rim"
+    label="Brush softness"
     :value="100 * cutOut.softness"
     :max="100"
     @move="(percent) => (cutOut.softness = percent / 100)"
@@ -46,12 +46,12 @@ const paints = computed(() => cutOut.brush === 'erase' || cutOut.brush === 'brin
   />
   <p v-if="strokes.length" class="links">
     <button type="button" class="link" :aria-pressed="cutOut.showsStrokes" @click="cutOut.showsStrokes = !cutOut.showsStrokes">
-      {{ cutOut.showsStrokes ? 'hide strokes' : `show strokes (${strokes.length})` }}
+      {{ cutOut.showsStrokes ? 'Hide strokes' : `Show strokes (${strokes.length})` }}
     </button>
     <button type="button" class="link" @click="bench.edit({ kind: 'delete_stroke', number: strokes.length - 1 })">
-      delete the last
+      Delete the last
     </button>
-    <button type="button" class="link" @click="bench.edit({ kind: 'delete_stroke', number: null })">delete all</button>
+    <button type="button" class="link" @click="bench.edit({ kind: 'delete_stroke', number: null })">Delete all</button>
   </p>
   <p v-if="cutOut.showsStrokes" class="message">Click a stroke on the picture to delete it.</p>
 </template>

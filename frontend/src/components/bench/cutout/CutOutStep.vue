@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useExplained, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 import { useCutOut, type Look } from '../../../stores/cutOut'
@@ -12,20 +13,20 @@ import GroundField from '../crop/GroundField.vue'
 import { GROUND_WORDS } from '../crop/words'
 import BrushSection from './BrushSection.vue'
 import EdgeSection from './EdgeSection.vue'
-import FindingProgress from './FindingProgress.vue'
 import KeepSubject from './KeepSubject.vue'
 import OutlineSection from './OutlineSection.vue'
 import PlacingSection from './PlacingSection.vue'
 import ShadowSection from './ShadowSection.vue'
 
 const LOOKS: Choice<Look>[] = [
-  { key: 'final', label: 'finished', title: 'On its ground, with all that is on the size' },
-  { key: 'subject', label: 'on checks', title: 'The subject alone' },
-  { key: 'dimmed', label: 'over the photo', title: 'What is left out is darkened' },
-  { key: 'coverage', label: 'black and white', title: 'White is kept, black is left out' },
+  { key: 'final', label: 'finished' },
+  { key: 'subject', label: 'on checks' },
+  { key: 'dimmed', label: 'over the photo' },
+  { key: 'coverage', label: 'black and white' },
 ]
 
 const bench = useBench()
+const boxTip = useExplained(() => 'Draw a box')
 const checks = useChecks()
 const cutOut = useCutOut()
 const finding = useFinding()
@@ -40,7 +41,7 @@ const boxWords = computed(() => {
 const lines = computed(() => bench.here!.outlines.lines)
 const shadowWords = computed(() => {
   const { cast, contact, own } = bench.here!.subject_shadow
-  const parts = [cast ? 'cast' : '', contact ? 'under it' : '', own ? 'from the photo' : '']
+  const parts = [cast ? 'cast' : '', contact ? 'contact' : '', own ? 'from the photo' : '']
   return parts.filter(Boolean).join(', ') || 'none'
 })
 const edge = computed(() => bench.document!.cut_out.edge)
@@ -54,14 +55,13 @@ const edgeWords = computed(() => {
 
 <template>
   <div class="buttons">
-    <button v-if="finding.progress === null" type="button" class="action" :class="{ key: !cutOut.isOn }" @click="finding.find()">
+    <button type="button" class="action" :class="{ key: !cutOut.isOn }" :disabled="finding.isFinding" @click="finding.find()">
       {{ cutOut.isOn ? 'Find again' : 'Find the subject' }}
     </button>
-    <button v-else type="button" class="action" @click="finding.cancel">Stop finding</button>
     <button
+      v-tip="boxTip"
       type="button"
       class="action"
-      title="Draw a box around the subject (B)"
       :aria-pressed="cutOut.drawsBox === 'one'"
       @click="cutOut.drawBox('one')"
     >
@@ -77,19 +77,18 @@ const edgeWords = computed(() => {
       Add a box
     </button>
   </div>
-  <FindingProgress v-if="finding.progress !== null" :share="finding.progress" />
-  <p v-else-if="cutOut.drawsBox" class="message">{{ boxWords }}</p>
+  <p v-if="cutOut.drawsBox" class="message">{{ boxWords }}</p>
   <p v-else-if="!cutOut.isOn && bench.document!.cut_out.boxes.length" class="message">
-    The subject is found, but not cut out. Switch this step on to see and mend it.
+    The subject is found, but not cut out. Switch this step on to see it.
   </p>
   <p v-else-if="!cutOut.isOn" class="message">
-    The subject is cut out of the photo and stands on another ground. Strokes mend what was missed.
+    Finds the subject, cuts it out and puts it on another background. A brush touches up what was missed.
   </p>
   <template v-else>
     <p v-if="doubt" class="doubt" role="status">{{ doubt }}</p>
-    <p class="field-label">Look at it</p>
+    <p class="field-label">View</p>
     <ChoiceChips
-      label="Look at it"
+      label="View"
       :choices="LOOKS"
       :chosen="cutOut.look"
       @choose="(look) => (cutOut.chosenLook = look)"
@@ -100,10 +99,10 @@ const edgeWords = computed(() => {
       <OutlineSection />
     </FoldSection>
     <FoldSection title="Shadow" :summary="shadowWords"><ShadowSection /></FoldSection>
-    <FoldSection title="Ground" :summary="GROUND_WORDS[bench.here!.backdrop.kind]" starts-open>
-      <GroundField label="Ground" hint="behind the subject" place="backdrop" :ground="bench.here!.backdrop" />
+    <FoldSection title="Background" :summary="GROUND_WORDS[bench.here!.backdrop.kind]" starts-open>
+      <GroundField label="Background" hint="behind the subject" place="backdrop" :ground="bench.here!.backdrop" />
     </FoldSection>
-    <FoldSection title="Placing" summary="drag, Alt + wheel"><PlacingSection /></FoldSection>
+    <FoldSection title="Position" summary="drag, Alt + wheel"><PlacingSection /></FoldSection>
     <KeepSubject />
     <OverrideNote :steps="['cut_out', 'outlines', 'subject_shadow', 'backdrop']" />
   </template>

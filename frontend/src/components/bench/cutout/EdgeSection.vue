@@ -8,14 +8,15 @@ import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
 import { useNotices } from '../../../stores/notices'
 import SliderRow from '../../shared/SliderRow.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 type Length = 'shift' | 'softness' | 'specks' | 'holes'
 
-const ROWS: { name: Length; label: string; most: number; title: string }[] = [
-  { name: 'shift', label: 'Shift', most: 0.01, title: 'Above 0 moves the edge out' },
-  { name: 'softness', label: 'Softness', most: 0.01, title: 'Blurs the edge' },
-  { name: 'specks', label: 'Specks', most: 0.1, title: 'Loose bits narrower than this are left out' },
-  { name: 'holes', label: 'Holes', most: 0.1, title: 'Holes narrower than this are filled' },
+const ROWS: { name: Length; label: string; most: number }[] = [
+  { name: 'shift', label: 'Shift', most: 0.01 },
+  { name: 'softness', label: 'Softness', most: 0.01 },
+  { name: 'specks', label: 'Specks', most: 0.1 },
+  { name: 'holes', label: 'Holes', most: 0.1 },
 ]
 
 const bench = useBench()
@@ -39,10 +40,9 @@ function change(fields: object): Edit {
 
 <template>
   <SliderRow
-    v-for="{ name, label, most, title } in ROWS"
+    v-for="{ name, label, most } in ROWS"
     :key="name"
     :label="label"
-    :title="title"
     unit="px"
     :digits="1"
     :step="0.5"
@@ -53,17 +53,10 @@ function change(fields: object): Edit {
     @move="(px) => bench.drag(change({ [name]: px / cutOut.longSide }))"
     @change="(px) => bench.slide(change({ [name]: px / cutOut.longSide }))"
   />
-  <label class="tick" title="Takes the old background out of the edge's colours">
-    <input
-      type="checkbox"
-      :checked="edge.clean_fringe"
-      @change="bench.edit(change({ clean_fringe: ($event.target as HTMLInputElement).checked }))"
-    />
-    Clean the fringe
-  </label>
+  <TickBox label="Clean the fringe" :checked="edge.clean_fringe" @update:checked="bench.edit(change({ clean_fringe: $event }))" />
   <p class="save">
-    <button type="button" class="link" title="A black and white PNG of the whole photo" @click="saveMask">
-      save the mask as a picture
+    <button type="button" class="link" @click="saveMask">
+      Save the mask as a picture
     </button>
   </p>
 </template>

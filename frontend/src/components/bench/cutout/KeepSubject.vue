@@ -22,25 +22,25 @@ async function keep(name: string): Promise<void> {
   naming.value = false
   notices.say(
     made.subject.version > 1
-      ? `“${name}” is kept as version ${made.subject.version}.`
-      : `“${name}” is kept: Text & badges, Logo, picture.`,
+      ? `“${name}” is saved as version ${made.subject.version}.`
+      : `“${name}” is saved. Find it in Text & badges under “Logo, picture”.`,
   )
 }
 </script>
 
 <template>
-  <ul v-if="ofThisPhoto.length" aria-label="Kept subjects of this photo">
+  <ul v-if="ofThisPhoto.length" aria-label="Saved subjects of this photo">
     <li v-for="one in ofThisPhoto" :key="one.subject.id">
       <b>{{ one.subject.name }}</b>
-      <button type="button" class="link" title="As it is cut out now" @click="keep(one.subject.name)">keep anew</button>
+      <button type="button" class="link" data-tip="Replaces it with the cut-out as it is now" @click="keep(one.subject.name)">Save again</button>
       <button v-if="one.older_uses" type="button" class="link" @click="subjects.renew(one)">
-        renew it in {{ one.older_uses }} {{ one.older_uses === 1 ? 'finish' : 'finishes' }}
+        Update {{ one.older_uses }} {{ one.older_uses === 1 ? 'finish' : 'finishes' }}
       </button>
-      <button type="button" class="link" @click="subjects.forget(one)">forget</button>
+      <button type="button" class="link" @click="subjects.forget(one)">Remove</button>
     </li>
   </ul>
   <KeepForm v-if="naming" label="Name of this subject" example="Speckled mug" @keep="keep" />
-  <button v-else type="button" class="action" @click="naming = true">Keep this subject…</button>
+  <button v-else type="button" class="action" @click="naming = true">Save this subject…</button>
 </template>
 
 <style scoped>

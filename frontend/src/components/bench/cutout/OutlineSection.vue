@@ -11,6 +11,7 @@ import { BORDER_COLOURS } from '../colours'
 import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
 import ReadyOutlines from './ReadyOutlines.vue'
 import { INK, PLAIN } from './readyOutlines'
+import TickBox from '../../shared/TickBox.vue'
 
 const MOST = 5
 const LENGTHS = [
@@ -72,8 +73,8 @@ function add(): void {
   <template v-if="line">
     <div v-if="lines.length > 1" class="which">
       <ChoiceChips
-        label="Outline in hand"
-        :choices="lines.map((one, index) => ({ key: String(index), label: `${index + 1}`, title: one.colour }))"
+        label="Outline to work on"
+        :choices="lines.map((_, index) => ({ key: String(index), label: `${index + 1}` }))"
         :chosen="String(at)"
         @choose="(key) => (number = Number(key))"
       />
@@ -131,17 +132,10 @@ function add(): void {
       </select>
     </div>
   </template>
-  <label v-if="line?.inside" class="tick" title="Also where the size cuts the subject">
-    <input
-      type="checkbox"
-      :checked="bench.here!.outlines.along_cuts"
-      @change="bench.edit(changeAll({ along_cuts: ($event.target as HTMLInputElement).checked }))"
-    />
-    Along the size's edge too
-  </label>
+  <TickBox v-if="line?.inside" label="Also along the size's edge" :checked="bench.here!.outlines.along_cuts" @update:checked="bench.edit(changeAll({ along_cuts: $event }))" />
   <p class="links">
     <button v-if="lines.length < MOST" type="button" class="link" @click="add">
-      {{ lines.length ? 'one more outside' : 'add an outline' }}
+      {{ lines.length ? 'Add another outside' : 'Add an outline' }}
     </button>
     <button
       v-if="line"
@@ -149,7 +143,7 @@ function add(): void {
       class="link"
       @click="bench.edit(set(lines.filter((_, index) => index !== at)))"
     >
-      remove this one
+      Remove this one
     </button>
   </p>
 </template>

@@ -5,6 +5,7 @@ import type { Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import SliderRow from '../../shared/SliderRow.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 /** Of the size's side that the subject fills more of. */
 const FILLED = 0.85
@@ -39,7 +40,7 @@ async function place(room: number): Promise<void> {
   />
   <div class="buttons">
     <button type="button" class="action" @click="place(margin)">Crop to the subject</button>
-    <button type="button" class="action" title="Of the size's longer side" @click="place((1 / FILLED - 1) / 2)">
+    <button type="button" class="action" @click="place((1 / FILLED - 1) / 2)">
       Fill 85 %
     </button>
     <button
@@ -48,17 +49,10 @@ async function place(room: number): Promise<void> {
       class="action"
       @click="bench.edit({ kind: 'set_window', window: null })"
     >
-      Place by itself
+      Position automatically
     </button>
   </div>
-  <label v-if="bench.size!.shape.kind !== 'rectangle'" class="tick" title="Such as a head above a round picture">
-    <input
-      type="checkbox"
-      :checked="bench.here!.cut_out.stands_out"
-      @change="standOut(($event.target as HTMLInputElement).checked)"
-    />
-    Stand out of the shape at the top
-  </label>
+  <TickBox v-if="bench.size!.shape.kind !== 'rectangle'" label="Let it stand out at the top" :checked="bench.here!.cut_out.stands_out" @update:checked="standOut($event)" />
 </template>
 
 <style scoped>

@@ -19,7 +19,7 @@ const naming = ref(false)
 
 const choices = computed<Choice<string>[]>(() => [
   ...Object.keys(READY).map((key) => ({ key, label: key })),
-  ...own.value.map(({ id, name }) => ({ key: String(id), label: name, title: 'Kept by you' })),
+  ...own.value.map(({ id, name }) => ({ key: String(id), label: name })),
 ])
 const chosen = computed(() => choices.value.find(({ key }) => isSame(linesOf(key)))?.key ?? null)
 const chosenOwn = computed(() => own.value.find(({ id }) => String(id) === chosen.value))
@@ -45,7 +45,7 @@ async function keep(name: string): Promise<void> {
   try {
     await post<KeptOutlines>('/outlines', { name, outlines: { lines: props.lines } })
     naming.value = false
-    notices.say(`“${name}” is kept among the outlines.`)
+    notices.say(`“${name}” is saved with the outlines.`)
   } catch (error) {
     notices.tell(error)
   }
@@ -73,9 +73,9 @@ async function forget({ id }: KeptOutlines): Promise<void> {
   <KeepForm v-if="naming" label="Name of these outlines" example="Sticker" @keep="keep" />
   <p v-if="lines.length" class="links">
     <button v-if="chosenOwn" type="button" class="link" @click="forget(chosenOwn)">
-      forget “{{ chosenOwn.name }}”
+      Remove “{{ chosenOwn.name }}”
     </button>
-    <button v-else-if="!chosen" type="button" class="link" @click="naming = !naming">keep these outlines</button>
+    <button v-else-if="!chosen" type="button" class="link" @click="naming = !naming">Save these outlines</button>
   </p>
 </template>
 

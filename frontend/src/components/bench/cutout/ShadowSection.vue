@@ -10,21 +10,15 @@ import SliderRow from '../../shared/SliderRow.vue'
 const CAST: CastShadow = { angle: 150, distance: 0.03, softness: 0.04, colour: '#000000', opacity: 0.35 }
 const CONTACT: ContactShadow = { height: 0.05, softness: 0.03, colour: '#000000', opacity: 0.5 }
 
-type Ready = 'none' | 'soft' | 'hovering' | 'standing' | 'from the photo'
+type Ready = 'none' | 'soft' | 'floating' | 'standing' | 'from the photo'
 const READY: Record<Ready, SubjectShadow> = {
   none: { cast: null, contact: null, own: 0 },
   soft: { cast: CAST, contact: null, own: 0 },
-  hovering: { cast: { ...CAST, angle: 180, distance: 0.09, softness: 0.12, opacity: 0.3 }, contact: null, own: 0 },
+  floating: { cast: { ...CAST, angle: 180, distance: 0.09, softness: 0.12, opacity: 0.3 }, contact: null, own: 0 },
   standing: { cast: null, contact: CONTACT, own: 0 },
   'from the photo': { cast: null, contact: null, own: 1 },
 }
-const TITLES: Partial<Record<Ready, string>> = {
-  soft: 'Its shape, soft, to one side',
-  hovering: 'Far below it',
-  standing: 'Under its foot',
-  'from the photo': 'The shadow it throws in the photo; best on plain grounds',
-}
-const choices: Choice<Ready>[] = (Object.keys(READY) as Ready[]).map((key) => ({ key, label: key, title: TITLES[key] }))
+const choices: Choice<Ready>[] = (Object.keys(READY) as Ready[]).map((key) => ({ key, label: key }))
 
 const CAST_LENGTHS = [
   { name: 'distance', label: 'Distance', most: 0.3 },
@@ -101,13 +95,13 @@ function changeContact(fields: Partial<ContactShadow>): Edit {
   </template>
   <p class="links">
     <button v-if="!shadow.cast" type="button" class="link" @click="bench.edit(change({ cast: CAST }))">
-      add a cast shadow
+      Add a cast shadow
     </button>
-    <button v-else type="button" class="link" @click="bench.edit(change({ cast: null }))">no cast shadow</button>
+    <button v-else type="button" class="link" @click="bench.edit(change({ cast: null }))">Remove the cast shadow</button>
     <button v-if="!shadow.contact" type="button" class="link" @click="bench.edit(change({ contact: CONTACT }))">
-      add one under it
+      Add a contact shadow
     </button>
-    <button v-else type="button" class="link" @click="bench.edit(change({ contact: null }))">none under it</button>
+    <button v-else type="button" class="link" @click="bench.edit(change({ contact: null }))">Remove the contact shadow</button>
   </p>
   <template v-if="shadow.contact">
     <SliderRow
@@ -131,8 +125,7 @@ function changeContact(fields: Partial<ContactShadow>): Edit {
     />
   </template>
   <SliderRow
-    label="In the photo"
-    title="How much of the shadow in the photo is kept"
+    label="Real shadow"
     :value="100 * shadow.own"
     :max="100"
     @move="(percent) => bench.drag(change({ own: percent / 100 }))"

@@ -88,7 +88,7 @@ async function copy(): Promise<void> {
       <template v-else>
         <b>…</b>
         <p>
-          making the file
+          Making the file
           <progress v-if="progress !== null" :value="progress" max="1"></progress>
         </p>
       </template>
@@ -100,7 +100,7 @@ async function copy(): Promise<void> {
   <div v-if="weighed && !weighed.meets_cap" class="unmet" role="alert">
     <p>
       <span class="light look"></span>
-      {{ isLossless ? 'PNG is lossless, so this is what it weighs' : 'Even at quality 40 this is what it weighs' }}:
+      {{ isLossless ? 'PNG is lossless, so it can’t be made lighter' : 'Even at quality 40 it is heavier' }}:
       more than {{ formatNumber(settings.max_kb ?? 0) }} KB.
     </p>
     <button

@@ -14,10 +14,10 @@ import FileDetails from './FileDetails.vue'
 type Format = NonNullable<ExportChanges['format']>
 
 const FORMATS: Choice<Format>[] = [
-  { key: 'jpeg', label: 'JPEG', title: 'Opens everywhere; no transparency' },
-  { key: 'png', label: 'PNG', title: 'Keeps every pixel and transparency; heavy' },
-  { key: 'webp', label: 'WebP', title: 'Light, with transparency' },
-  { key: 'avif', label: 'AVIF', title: 'Lightest; takes a moment to make' },
+  { key: 'jpeg', label: 'JPEG' },
+  { key: 'png', label: 'PNG' },
+  { key: 'webp', label: 'WebP' },
+  { key: 'avif', label: 'AVIF' },
 ]
 const FIRST_CAP_KB = 400
 
@@ -46,7 +46,7 @@ function setPattern(name_pattern: string): void {
   />
   <p class="field-label">
     Weight
-    <span v-if="isCapped && weighed && !isLossless && weighed.meets_cap">quality {{ weighed.quality }} reaches it</span>
+    <span v-if="isCapped && weighed && !isLossless && weighed.meets_cap">quality {{ weighed.quality }} is light enough</span>
     <span v-else-if="isLossless && !isCapped">lossless</span>
   </p>
   <div class="weight">
@@ -61,7 +61,7 @@ function setPattern(name_pattern: string): void {
     />
     <NumberField
       v-if="isCapped"
-      label="Most kilobytes"
+      label="At most, kilobytes"
       unit="KB"
       :value="settings.max_kb ?? FIRST_CAP_KB"
       :min="1"

@@ -33,7 +33,7 @@ async function openAsItWas(id: number): Promise<void> {
 
 <template>
   <AppDialog v-model="open" title="Earlier exports" :width="560">
-    <p v-if="!exported.length" class="none">Nothing was saved from this finish yet.</p>
+    <p v-if="!exported.length" class="none">Nothing has been exported from this finish yet.</p>
     <ol v-else>
       <li v-for="one in exported" :key="one.id">
         <span class="what">
@@ -44,7 +44,7 @@ async function openAsItWas(id: number): Promise<void> {
           </span>
         </span>
         <button type="button" class="link strong" @click="$emit('download', one)">Download again</button>
-        <button type="button" class="link" @click="openAsItWas(one.id)">Open as it was</button>
+        <button type="button" class="link" @click="openAsItWas(one.id)">Open that state</button>
       </li>
     </ol>
   </AppDialog>

@@ -4,6 +4,7 @@
 import { computed, ref } from 'vue'
 
 import { useBench } from '../../../stores/bench'
+import TickBox from '../../shared/TickBox.vue'
 
 const bench = useBench()
 const showDetails = ref(false)
@@ -39,21 +40,7 @@ function setDetail(detail: Record<string, string | boolean>): void {
         @change="setDetail({ copyright: ($event.target as HTMLInputElement).value })"
       />
     </label>
-    <label class="tick">
-      <input
-        type="checkbox"
-        :checked="settings.keep_camera_data"
-        @change="setDetail({ keep_camera_data: ($event.target as HTMLInputElement).checked })"
-      />
-      Keep camera data
-    </label>
-    <label class="tick">
-      <input
-        type="checkbox"
-        :checked="settings.keep_place"
-        @change="setDetail({ keep_place: ($event.target as HTMLInputElement).checked })"
-      />
-      Keep the place where it was taken
-    </label>
+    <TickBox label="Keep camera data" :checked="settings.keep_camera_data" @update:checked="setDetail({ keep_camera_data: $event })" />
+    <TickBox label="Keep the location" :checked="settings.keep_place" @update:checked="setDetail({ keep_place: $event })" />
   </template>
 </template>

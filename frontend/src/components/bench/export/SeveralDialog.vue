@@ -5,7 +5,7 @@ import { post } from '../../../api/client'
 import type { Exported } from '../../../api/types'
 import { downloadFrom } from '../../../composables/downloads'
 import { formatWeight } from '../../../composables/numbers'
-import { Cancelled } from '../../../composables/jobs'
+import { Cancelled } from '../../../api/client'
 import { weigh } from '../../../composables/weighing'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
@@ -37,8 +37,8 @@ watch(open, (now) => {
 
 function state(id: string): string {
   const file = done.value[id]
-  if (file) return `${formatWeight(file.bytes)}${file.met ? '' : ', over its cap'}`
-  if (underWay.value === id) return 'making the file…'
+  if (file) return `${formatWeight(file.bytes)}${file.met ? '' : ', over the limit'}`
+  if (underWay.value === id) return 'Making the file…'
   return isRunning.value && chosen.value.includes(id) ? 'waiting' : ''
 }
 
@@ -100,7 +100,7 @@ function cancel(): void {
     </ul>
     <div class="packing">
       <ChoiceChips
-        label="As"
+        label="Save as"
         :choices="[
           { key: 'zip', label: 'one zip' },
           { key: 'files', label: 'single files' },

@@ -34,18 +34,19 @@ const tryIcon = (icon: string | null) => (bench.tryOut = icon ? set({ icon, text
     />
   </label>
   <button type="button" class="link" :aria-expanded="picking" @click="picking = !picking">
-    {{ piece.icon ? `icon: ${piece.icon.replaceAll('-', ' ')}` : piece.form === 'icon' ? 'choose the icon' : 'or an icon inside' }}
+    {{ piece.icon ? `Icon: ${piece.icon.replaceAll('-', ' ')}` : piece.form === 'icon' ? 'Choose an icon' : 'Use an icon instead' }}
   </button>
   <IconPicker v-if="picking" :chosen="piece.icon ?? null" @choose="(icon) => change({ icon, text: '' })" @hover="tryIcon" />
   <FamilySelect
     v-if="piece.form !== 'icon' && piece.text"
     :family="piece.family"
+    :words="piece.text"
     :weight="piece.weight"
     @update:family="(family) => change({ family })"
     @update:weight="(weight) => change({ weight })"
   />
   <template v-if="piece.form !== 'icon' && (piece.text || piece.icon)">
-    <p class="field-label">Their colour</p>
+    <p class="field-label">Colour of the words</p>
     <ColourField
       label="Words in the badge"
       :value="piece.letters"

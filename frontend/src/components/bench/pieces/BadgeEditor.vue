@@ -10,6 +10,8 @@ import BadgeContent from './BadgeContent.vue'
 import EdgeLine from './EdgeLine.vue'
 import FormGlyph from './FormGlyph.vue'
 import { FORMS } from './forms'
+import { vRadios } from '../../../composables/radios'
+import TickBox from '../../shared/TickBox.vue'
 
 const props = defineProps<{ piece: BadgePiece }>()
 
@@ -42,28 +44,28 @@ function toggleStroke(): void {
 </script>
 
 <template>
-  <div class="forms" role="group" aria-label="Form">
+  <div v-radios class="forms" role="radiogroup" aria-label="Form">
     <button
       v-for="(name, form) in FORMS"
       :key="form"
       type="button"
+      role="radio"
       :class="{ on: form === piece.form }"
-      :title="name"
+      :data-tip="name"
       :aria-label="name"
-      :aria-pressed="form === piece.form"
+      :aria-checked="form === piece.form"
       @click="change({ form })"
       @pointerenter="bench.tryOut = set({ form })"
       @pointerleave="bench.tryOut = null"
+      @focus="bench.tryOut = set({ form })"
+      @blur="bench.tryOut = null"
     >
       <FormGlyph :form="form" />
     </button>
   </div>
   <BadgeContent v-if="holds" :piece="piece" />
-  <label v-if="points" class="tick">
-    <input type="checkbox" :checked="!!piece.tip" @change="toggleTip" />
-    holds on to what it points at
-  </label>
-  <label class="tick"><input type="checkbox" :checked="!!piece.colour" @change="toggleFill" /> filled</label>
+  <TickBox v-if="points" label="Keep pointing at this spot" :checked="!!piece.tip" @update:checked="toggleTip" />
+  <TickBox label="Filled" :checked="!!piece.colour" @update:checked="toggleFill" />
   <ColourField
     v-if="piece.colour"
     label="Fill"
@@ -72,7 +74,7 @@ function toggleStroke(): void {
     @change="(colour) => change({ colour })"
     @hover="(colour) => (bench.tryOut = colour ? set({ colour }) : null)"
   />
-  <label class="tick"><input type="checkbox" :checked="!!piece.stroke" @change="toggleStroke" /> line around it</label>
+  <TickBox label="Outline" :checked="!!piece.stroke" @update:checked="toggleStroke" />
   <EdgeLine :piece="piece" />
 </template>
 

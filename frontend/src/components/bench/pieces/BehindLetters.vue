@@ -6,6 +6,7 @@ import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 const props = defineProps<{ piece: TextPiece }>()
 
@@ -27,10 +28,7 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
 </script>
 
 <template>
-  <label class="tick">
-    <input type="checkbox" :checked="!!piece.outline" @change="change(piece.outline ? { outline: null } : outlined({}))" />
-    outline
-  </label>
+  <TickBox label="Outline" :checked="!!piece.outline" @update:checked="change(piece.outline ? { outline: null } : outlined({}))" />
   <template v-if="piece.outline">
     <SliderRow
       label="Width"
@@ -41,10 +39,7 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
     />
     <ColourField label="Outline colour" :value="piece.outline.colour" :swatches="[]" @change="(colour) => change(outlined({ colour }))" />
   </template>
-  <label class="tick">
-    <input type="checkbox" :checked="!!piece.plate" @change="change(piece.plate ? { plate: null } : plated({}))" />
-    plate behind
-  </label>
+  <TickBox label="Background box" :checked="!!piece.plate" @update:checked="change(piece.plate ? { plate: null } : plated({}))" />
   <template v-if="piece.plate">
     <SliderRow
       label="Padding"
@@ -54,7 +49,7 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
       @change="(value) => slide(plated({ padding: value / 100 }))"
     />
     <SliderRow
-      label="Round"
+      label="Corners"
       :value="100 * piece.plate.radius"
       :max="150"
       @move="(value) => move(plated({ radius: value / 100 }))"
@@ -67,7 +62,7 @@ const slide = (changes: Partial<PieceChanges>) => void bench.slide(set(changes))
       @move="(value) => move(plated({ opacity: value / 100 }))"
       @change="(value) => slide(plated({ opacity: value / 100 }))"
     />
-    <ColourField label="Plate colour" :value="piece.plate.colour" :swatches="[]" @change="(colour) => change(plated({ colour }))" />
+    <ColourField label="Box colour" :value="piece.plate.colour" :swatches="[]" @change="(colour) => change(plated({ colour }))" />
   </template>
 </template>
 

@@ -17,7 +17,7 @@ const { set } = usePieceEdits()
 <template>
   <template v-if="piece.stroke">
     <ColourField
-      label="Line"
+      label="Outline colour"
       :value="piece.stroke"
       :swatches="BORDER_COLOURS"
       @change="(stroke) => bench.edit(set({ stroke }))"

@@ -7,6 +7,7 @@ import { ref, shallowRef } from 'vue'
 import { get } from '../../../api/client'
 import type { IconList } from '../../../api/types'
 import { useNotices } from '../../../stores/notices'
+import { vRadios } from '../../../composables/radios'
 
 defineProps<{ chosen: string | null }>()
 const emit = defineEmits<{ choose: [icon: string | null]; hover: [icon: string | null] }>()
@@ -36,18 +37,21 @@ watchDebounced(
       <span class="visually-hidden">Search icons</span>
       <input v-model="search" class="text-field" maxlength="60" placeholder="search icons: cup, star, post …" />
     </label>
-    <div class="icons" role="group" aria-label="Icon">
+    <div v-radios class="icons" role="radiogroup" aria-label="Icon">
       <button
         v-for="icon in icons"
         :key="icon"
         type="button"
+        role="radio"
         :class="{ on: icon === chosen }"
-        :title="icon.replaceAll('-', ' ')"
+        :data-tip="icon.replaceAll('-', ' ')"
         :aria-label="icon.replaceAll('-', ' ')"
-        :aria-pressed="icon === chosen"
+        :aria-checked="icon === chosen"
         @click="emit('choose', icon === chosen ? null : icon)"
         @pointerenter="emit('hover', icon)"
         @pointerleave="emit('hover', null)"
+        @focus="emit('hover', icon)"
+        @blur="emit('hover', null)"
       >
         <img :src="`/api/icons/${icon}/picture`" width="20" height="20" loading="lazy" alt="" />
       </button>

@@ -57,7 +57,7 @@ async function calm(): Promise<void> {
 <template>
   <p class="field-label">
     Colour
-    <span v-if="legible" :title="`${legible.ratio.toFixed(1)} to 1; ${legible.wanted} is wanted at this size`">
+    <span v-if="legible" :data-tip="`${legible.ratio.toFixed(1)} to 1; ${legible.wanted} is needed at this size`">
       <i class="light" :class="{ look: legible.ratio < legible.wanted }"></i>
       contrast {{ legible.ratio.toFixed(1) }}
     </span>
@@ -76,9 +76,9 @@ async function calm(): Promise<void> {
       class="link strong"
       @click="mend('/bench/readable')"
     >
-      make it readable
+      Improve the contrast
     </button>
-    <button type="button" class="link" @click="calm">{{ place ? 'next calm place' : 'find a calm place' }}</button>
+    <button type="button" class="link" @click="calm">{{ place ? 'Next calm place' : 'Find a calm place' }}</button>
   </p>
 </template>
 

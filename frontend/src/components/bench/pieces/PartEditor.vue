@@ -1,29 +1,35 @@
 <script setup lang="ts">
-// Part of a text, styled apart: what is marked in the field above becomes bold, another
-// colour, struck out.
+// Part of a text, styled apart: what is marked on the picture becomes bold, another colour,
+// struck through.
 
 import { computed } from 'vue'
 
 import type { TextPart, TextPiece } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
+import { useSelection } from '../../../stores/selection'
 import ColourField from '../../shared/ColourField.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 const props = defineProps<{
   piece: TextPiece
   /** Weights that the family has. */
   weights: number[]
   hasItalic: boolean
-  /** What is marked in the words, in UTF-16 units. */
-  marked: { start: number; end: number }
 }>()
 
+const NOTHING = { start: 0, end: 0 }
+
 const bench = useBench()
+const selection = useSelection()
 const { set } = usePieceEdits()
 
 /** Characters as the service counts them. */
 const points = (end: number) => [...props.piece.text.slice(0, end)].length
-const range = computed(() => ({ start: points(props.marked.start), end: points(props.marked.end) }))
+const range = computed(() => {
+  const { start, end } = selection.typing === props.piece.id ? selection.marked : NOTHING
+  return { start: points(start), end: points(end) }
+})
 const isMarked = computed(() => range.value.end > range.value.start)
 const here = computed(() =>
   props.piece.parts.find(({ start, end }) => start < range.value.end && end > range.value.start),
@@ -52,16 +58,10 @@ function change(fields: Partial<TextPart>): void {
     <div class="row">
       <label v-if="weights.length > 1" class="tick">
         <input type="checkbox" :checked="here?.weight != null" @change="change({ weight: here?.weight == null ? otherWeight : null })" />
-        {{ piece.weight >= 700 ? 'lighter' : 'bolder' }}
+        {{ piece.weight >= 700 ? 'Lighter' : 'Bolder' }}
       </label>
-      <label v-if="hasItalic" class="tick">
-        <input type="checkbox" :checked="here?.italic != null" @change="change({ italic: here?.italic == null ? !piece.italic : null })" />
-        {{ piece.italic ? 'upright' : 'italic' }}
-      </label>
-      <label class="tick">
-        <input type="checkbox" :checked="!!here?.struck" @change="change({ struck: !here?.struck })" />
-        struck out
-      </label>
+      <TickBox v-if="hasItalic" :label="piece.italic ? 'Upright' : 'Italic'" :checked="here?.italic != null" @update:checked="change({ italic: here?.italic == null ? !piece.italic : null })" />
+      <TickBox label="Struck through" :checked="!!here?.struck" @update:checked="change({ struck: !here?.struck })" />
     </div>
     <ColourField label="Marked letters’ colour" :value="here?.colour ?? piece.colour" :swatches="[]" @change="(colour) => change({ colour })" />
   </div>

@@ -13,6 +13,7 @@ import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import EdgeLine from './EdgeLine.vue'
 import PieceSubject from './PieceSubject.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 const props = defineProps<{ piece: PicturePiece }>()
 
@@ -51,7 +52,6 @@ const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
   <PieceSubject :piece="piece" />
   <SliderRow
     label="Match the light"
-    title="Takes over light and colour of what lies around it"
     :value="piece.match"
     :max="100"
     @reset="change({ match: 0 })"
@@ -60,18 +60,14 @@ const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
   />
   <template v-if="!piece.subject">
     <p v-if="background && !out" class="noticed">
-      This picture lies on plain {{ background }}.
-      <button type="button" class="link strong" @click="change(knocked({}))">knock it out</button>
+      This picture has a plain background, {{ background }}.
+      <button type="button" class="link strong" @click="change(knocked({}))">Make it transparent</button>
     </p>
-    <label v-else class="tick">
-      <input type="checkbox" :checked="!!out" @change="change(out ? { knock_out: null } : knocked({}))" />
-      knock out a plain colour
-    </label>
+    <TickBox v-else label="Make one colour transparent" :checked="!!out" @update:checked="change(out ? { knock_out: null } : knocked({}))" />
     <template v-if="out">
-      <ColourField label="Knocked out" :value="out.colour" :swatches="[]" @change="(colour) => change(knocked({ colour }))" />
+      <ColourField label="Transparent colour" :value="out.colour" :swatches="[]" @change="(colour) => change(knocked({ colour }))" />
       <SliderRow
-        label="Reach"
-        title="How unlike the colour may be and still goes"
+        label="Tolerance"
         :value="100 * out.reach"
         :min="1"
         :max="50"
@@ -79,24 +75,18 @@ const change = (changes: Partial<PieceChanges>) => void bench.edit(set(changes))
         @move="(value) => bench.drag(set(knocked({ reach: value / 100 })))"
         @change="(value) => bench.slide(set(knocked({ reach: value / 100 })))"
       />
-      <label class="tick">
-        <input type="checkbox" :checked="out.enclosed" @change="change(knocked({ enclosed: !out.enclosed }))" />
-        inside letters and rings too
-      </label>
+      <TickBox label="Also enclosed areas" :checked="out.enclosed" @update:checked="change(knocked({ enclosed: !out.enclosed }))" />
     </template>
   </template>
-  <p class="field-label">Cut to</p>
+  <p class="field-label">Shape</p>
   <ChoiceChips
-    label="Cut to"
+    label="Shape"
     :choices="CUTS"
     :chosen="piece.cut"
     @choose="(cut) => change({ cut })"
     @hover="(cut) => (bench.tryOut = cut ? set({ cut }) : null)"
   />
-  <label class="tick">
-    <input type="checkbox" :checked="!!piece.stroke" @change="change({ stroke: piece.stroke ? null : '#FFFFFF' })" />
-    border around it
-  </label>
+  <TickBox label="Border" :checked="!!piece.stroke" @update:checked="change({ stroke: piece.stroke ? null : '#FFFFFF' })" />
   <EdgeLine :piece="piece" />
 </template>
 

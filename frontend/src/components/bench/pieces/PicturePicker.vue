@@ -18,7 +18,7 @@ async function bring(): Promise<void> {
   if (!chosen) return
   try {
     const path = `/photos?name=${encodeURIComponent(chosen.name.slice(0, 120))}`
-    emit('choose', await upload<Photo>(path, chosen, () => {}))
+    emit('choose', await upload<Photo>(path, chosen))
   } catch (error) {
     notices.tell(error)
   }
@@ -27,6 +27,6 @@ async function bring(): Promise<void> {
 
 <template>
   <PhotoChoice label="Picture to add" @choose="(photo) => emit('choose', photo)" />
-  <button type="button" class="link" @click="file?.click()">from a file</button>
+  <button type="button" class="link" @click="file?.click()">From a file…</button>
   <input ref="file" type="file" accept="image/*" class="visually-hidden" tabindex="-1" aria-label="A picture file" @change="bring" />
 </template>

@@ -3,23 +3,16 @@
 
 import { computed } from 'vue'
 
-import type { Piece } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
+import { pieceName } from '../../../composables/pieceNames'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import PieceThumb from './PieceThumb.vue'
-import { FORMS } from './forms'
 
 const bench = useBench()
 const selection = useSelection()
 const { pieces, set } = usePieceEdits()
 const frontFirst = computed(() => [...pieces.value].reverse())
-
-function nameOf(piece: Piece): string {
-  if (piece.kind === 'text') return piece.text.trim().replace(/\s+/g, ' ') || 'empty text'
-  if (piece.kind === 'mark') return piece.mark.name
-  return piece.kind === 'badge' ? FORMS[piece.form] : 'Picture'
-}
 
 function choose(event: MouseEvent, id: string): void {
   if (event.shiftKey || event.ctrlKey || event.metaKey) selection.toggle(id)
@@ -41,13 +34,13 @@ function order(id: string, to: 'forward' | 'backward'): void {
         @click="(event) => choose(event, piece.id)"
       >
         <PieceThumb :id="piece.id" />
-        <span>{{ nameOf(piece) }}</span>
+        <span>{{ pieceName(piece) }}</span>
       </button>
       <span v-if="selection.only?.id === piece.id && pieces.length > 1" class="order">
         <button
           type="button"
           class="link"
-          title="One place further in front"
+          data-tip="One step forward"
           :disabled="piece === frontFirst[0]"
           @click="order(piece.id, 'forward')"
         >
@@ -56,7 +49,7 @@ function order(id: string, to: 'forward' | 'backward'): void {
         <button
           type="button"
           class="link"
-          title="One place further behind"
+          data-tip="One step back"
           :disabled="piece === pieces[0]"
           @click="order(piece.id, 'backward')"
         >
@@ -65,8 +58,8 @@ function order(id: string, to: 'forward' | 'backward'): void {
       </span>
       <button
         type="button"
-        :title="piece.locked ? 'Unlock' : 'Lock'"
-        :aria-label="`${piece.locked ? 'Unlock' : 'Lock'} ${nameOf(piece)}`"
+        :data-tip="piece.locked ? 'Unlock' : 'Lock'"
+        :aria-label="`${piece.locked ? 'Unlock' : 'Lock'} ${pieceName(piece)}`"
         :aria-pressed="piece.locked"
         @click="bench.edit(set({ locked: !piece.locked }, [piece.id]))"
       >
@@ -77,8 +70,8 @@ function order(id: string, to: 'forward' | 'backward'): void {
       </button>
       <button
         type="button"
-        :title="piece.on ? 'Hide' : 'Show'"
-        :aria-label="`${piece.on ? 'Hide' : 'Show'} ${nameOf(piece)}`"
+        :data-tip="piece.on ? 'Hide' : 'Show'"
+        :aria-label="`${piece.on ? 'Hide' : 'Show'} ${pieceName(piece)}`"
         :aria-pressed="!piece.on"
         @click="bench.edit(set({ on: !piece.on }, [piece.id]))"
       >
@@ -94,6 +87,7 @@ function order(id: string, to: 'forward' | 'backward'): void {
 
 <style scoped>
 ol {
+  grid-template-columns: minmax(0, 1fr);
   display: grid;
   gap: 2px;
   max-height: 216px;

@@ -10,6 +10,7 @@ import { useSelection } from '../../../stores/selection'
 import FoldSection from '../../shared/FoldSection.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
+import TickBox from '../../shared/TickBox.vue'
 
 type To = Extract<Edit, { kind: 'align_pieces' }>['to']
 
@@ -58,11 +59,8 @@ function toggleSizes(): void {
 </script>
 
 <template>
-  <label v-if="bench.here!.cut_out.on" class="tick" title="The subject stands before it">
-    <input type="checkbox" :checked="first.behind" @change="change({ behind: !first.behind })" />
-    behind the subject
-  </label>
-  <FoldSection title="Place and effects" :summary="isOnPhoto ? 'on the photo' : 'on the margin'">
+  <TickBox v-if="bench.here!.cut_out.on" label="Behind the subject" :checked="first.behind" @update:checked="change({ behind: !first.behind })" />
+  <FoldSection title="Position and effects" :summary="isOnPhoto ? 'on the photo' : 'on the margin'">
     <p class="field-label">{{ selection.ids.length > 1 ? 'Align to each other' : 'Align to the margin' }}</p>
     <div class="aligns">
       <button v-for="{ to, label } in ALIGNS" :key="to" type="button" class="action" @click="align(to)">{{ label }}</button>
@@ -96,10 +94,7 @@ function toggleSizes(): void {
         </optgroup>
       </select>
     </label>
-    <label class="tick">
-      <input type="checkbox" :checked="!!first.shadow" @change="change({ shadow: first.shadow ? null : SHADOW })" />
-      soft shadow
-    </label>
+    <TickBox label="Soft shadow" :checked="!!first.shadow" @update:checked="change({ shadow: first.shadow ? null : SHADOW })" />
     <SliderRow
       v-if="first.shadow"
       label="Blur"
@@ -110,26 +105,17 @@ function toggleSizes(): void {
       @move="(value) => bench.drag(set({ shadow: { ...first.shadow!, blur: value / 100 } }))"
       @change="(value) => bench.slide(set({ shadow: { ...first.shadow!, blur: value / 100 } }))"
     />
-    <label class="tick">
-      <input type="checkbox" :checked="first.over_border" @change="change({ over_border: !first.over_border })" />
-      over the border
-    </label>
-    <label class="tick">
-      <input type="checkbox" :checked="first.clipped" @change="change({ clipped: !first.clipped })" />
-      cut by the shape
-    </label>
-    <label v-if="selection.ids.length === 1" class="tick">
-      <input type="checkbox" :checked="isOnPhoto" @change="toggleAnchor" />
-      stays on this spot of the photo
-    </label>
+    <TickBox label="Over the border" :checked="first.over_border" @update:checked="change({ over_border: !first.over_border })" />
+    <TickBox label="Cut off at the shape" :checked="first.clipped" @update:checked="change({ clipped: !first.clipped })" />
+    <TickBox v-if="selection.ids.length === 1" label="Stay on this spot of the photo" :checked="isOnPhoto" @update:checked="toggleAnchor" />
     <label v-if="bench.document!.sizes.length > 1" class="tick">
       <input type="checkbox" :checked="first.sizes !== null" @change="toggleSizes" />
-      {{ first.sizes === null || isHere ? 'only on this size' : 'only on other sizes' }}
+      {{ first.sizes === null || isHere ? 'Only on this size' : 'Only on other sizes' }}
     </label>
   </FoldSection>
   <p class="links">
-    <button type="button" class="link" @click="duplicate">duplicate</button>
-    <button type="button" class="link" @click="remove">remove</button>
+    <button type="button" class="link" @click="duplicate">Duplicate</button>
+    <button type="button" class="link" @click="remove">Remove</button>
     <button v-if="selection.ids.length > 1" type="button" class="link" @click="group">
       {{ isGroup ? 'ungroup' : 'group' }}
     </button>

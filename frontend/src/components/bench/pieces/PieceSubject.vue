@@ -29,9 +29,9 @@ function show(subject: UsedSubject | null): void {
 
 <template>
   <p v-if="piece.subject" class="shown">
-    “{{ piece.subject.name }}” alone is shown.
-    <button type="button" class="link strong" @click="begin(piece)">mend the cut-out</button>
-    <button type="button" class="link" @click="show(null)">show all of it</button>
+    “{{ piece.subject.name }}” is shown without its background.
+    <button type="button" class="link strong" @click="begin(piece)">Edit the cut-out</button>
+    <button type="button" class="link" @click="show(null)">Show the whole photo</button>
   </p>
   <p v-else class="shown">
     <button type="button" class="action" @click="begin(piece)">Cut the subject out…</button>
@@ -42,12 +42,12 @@ function show(subject: UsedSubject | null): void {
       class="link"
       @click="show(subject)"
     >
-      only “{{ subject.name }}”
+      Only “{{ subject.name }}”
     </button>
   </p>
   <p v-if="newer" class="shown">
     This finish has version {{ piece.subject!.version }}; version {{ newer.subject.version }} is kept.
-    <button type="button" class="link strong" @click="show(newer.subject)">take the newer</button>
+    <button type="button" class="link strong" @click="show(newer.subject)">Use the new version</button>
   </p>
 </template>
 

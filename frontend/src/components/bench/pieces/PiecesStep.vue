@@ -23,7 +23,7 @@ type Purpose = Extract<Edit, { kind: 'add_text' }>['purpose']
 
 const PURPOSES: { key: Purpose; label: string }[] = [
   { key: 'headline', label: 'Headline' },
-  { key: 'line', label: 'Line' },
+  { key: 'line', label: 'Text line' },
   { key: 'small', label: 'Small print' },
   { key: 'price', label: 'Price' },
 ]
@@ -33,7 +33,7 @@ type Offer = 'badges' | 'pictures' | 'marks'
 const OFFERS: { key: Offer; label: string }[] = [
   { key: 'badges', label: 'Badge, arrow' },
   { key: 'pictures', label: 'Logo, picture' },
-  { key: 'marks', label: 'Kept mark' },
+  { key: 'marks', label: 'Saved mark' },
 ]
 
 const selection = useSelection()
@@ -92,7 +92,7 @@ function offer(what: Offer): void {
     </button>
   </div>
   <div v-if="offering === 'badges'" class="forms" role="group" aria-label="Badge to add">
-    <button v-for="(name, form) in FORMS" :key="form" type="button" :title="name" :aria-label="name" @click="addBadge(form)">
+    <button v-for="(name, form) in FORMS" :key="form" type="button" :data-tip="name" :aria-label="name" @click="addBadge(form)">
       <FormGlyph :form="form" />
     </button>
   </div>

@@ -7,6 +7,7 @@ import { useBench } from '../../../stores/bench'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import FoldSection from '../../shared/FoldSection.vue'
 import SliderRow from '../../shared/SliderRow.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 const props = defineProps<{ piece: Piece }>()
 
@@ -55,17 +56,14 @@ const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeat
         @move="(value) => bench.drag(repeated({ spread: value / 100 }))"
         @change="(value) => bench.slide(repeated({ spread: value / 100 }))"
       />
-      <label v-if="piece.repeat.kind !== 'row'" class="tick">
-        <input type="checkbox" :checked="piece.repeat.turned" @change="bench.edit(repeated({ turned: !piece.repeat.turned }))" />
-        {{ piece.repeat.kind === 'ring' ? 'turned along the ring' : 'turned any way' }}
-      </label>
+      <TickBox v-if="piece.repeat.kind !== 'row'" :label="piece.repeat.kind === 'ring' ? 'Turn along the ring' : 'Random rotation'" :checked="piece.repeat.turned" @update:checked="bench.edit(repeated({ turned: !piece.repeat.turned }))" />
       <button
         v-if="piece.repeat.kind === 'scatter'"
         type="button"
         class="link"
         @click="bench.edit(repeated({ seed: (piece.repeat.seed + 1) % SEEDS }))"
       >
-        scatter them another way
+        Shuffle
       </button>
     </template>
   </FoldSection>

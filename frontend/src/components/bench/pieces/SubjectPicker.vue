@@ -15,13 +15,13 @@ onMounted(subjects.load)
 
 <template>
   <template v-if="subjects.kept.length">
-    <p class="field-label">Kept subjects</p>
-    <div class="subjects" role="group" aria-label="Kept subjects">
+    <p class="field-label">Saved subjects</p>
+    <div class="subjects" role="group" aria-label="Saved subjects">
       <button
         v-for="one in subjects.kept"
         :key="one.subject.id"
         type="button"
-        :title="one.subject.name"
+        :data-tip="one.subject.name"
         :aria-label="one.subject.name"
         @click="emit('choose', one)"
       >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
+import { ref, watch } from 'vue'
 
 import type { Edit } from '../../../api/types'
 import { useIdle } from '../../../composables/idle'
@@ -18,6 +19,16 @@ function forAll(edit: Edit): Edit | null {
   return isOwn && bench.document!.sizes.length > 1 ? { ...edit, only_this_size: false } : null
 }
 
+/** Screen readers are told of warnings that are new, not of all that stand there still. */
+const told = ref('')
+watch(
+  () => checks.found.filter(({ severity }) => severity === 'warning').map(({ text }) => text),
+  (now, before) => {
+    const fresh = now.filter((text) => !before.includes(text))
+    told.value = fresh.map((text) => `Warning: ${text}`).join(' ')
+  },
+)
+
 watchDebounced(
   () => [bench.stageDrawn, bench.draft?.draft, bench.dragging],
   () => {
@@ -28,8 +39,9 @@ watchDebounced(
 </script>
 
 <template>
-  <section aria-live="polite">
+  <section>
     <h2>Checks</h2>
+    <p class="visually-hidden" role="status">{{ told }}</p>
     <ul>
       <li v-for="check in checks.found" :key="check.key">
         <i class="light" :class="{ look: check.severity === 'warning' }"></i>

@@ -1,14 +1,12 @@
 <script setup lang="ts">
-import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
 import { isDialogOpen } from '../../../composables/dialogs'
-import { useIdle } from '../../../composables/idle'
-import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 import ProofMenu from './ProofMenu.vue'
+import ProofPicture from './ProofPicture.vue'
 
 const props = defineProps<{
   size: SizeLaid
@@ -17,12 +15,8 @@ const props = defineProps<{
   /** CSS pixels to one output pixel. */
   scale: number
   enlarged: boolean
-  /** The words below the picture, since that is large. */
-  stacked: boolean
 }>()
 
-/** Proofs wait until the stage has been idle this long. */
-const IDLE_MS = 80
 const DRAGGED = 'application/x-lucky-margin-size'
 
 const bench = useBench()
@@ -31,29 +25,6 @@ const isActive = computed(() => props.size.id === bench.sizeId)
 const looks = computed(() => checks.looks(props.size.id))
 const over = ref(false)
 
-const { shown, ask } = usePictures<PictureWish>(`proof-${props.size.id}`)
-
-watchDebounced(
-  () => [bench.stageDrawn, bench.draft?.draft, props.scale, bench.dragging],
-  () => {
-    if (!bench.draft?.sizes.some(({ id }) => id === props.size.id)) return
-    ask({
-      draft: bench.draft,
-      size_id: props.size.id,
-      edit: null,
-      view: 'final',
-      scale: Math.min(1, props.scale * window.devicePixelRatio),
-      region: null,
-      place: 'proof',
-    })
-  },
-  { debounce: useIdle(IDLE_MS), immediate: true },
-)
-
-const sides = computed(() => ({
-  width: `${Math.max(2, props.size.width * props.scale)}px`,
-  height: `${Math.max(2, props.size.height * props.scale)}px`,
-}))
 const state = computed(() => {
   if (!looks.value) return 'ready'
   return looks.value === 1 ? '1 warning' : `${looks.value} warnings`
@@ -76,7 +47,7 @@ async function drop(event: DragEvent): Promise<void> {
 
 <template>
   <li
-    :class="{ on: isActive, over, stacked }"
+    :class="{ on: isActive, over }"
     :draggable="!isDialogOpen()"
     @dragstart="lift"
     @dragover.prevent="over = true"
@@ -85,12 +56,11 @@ async function drop(event: DragEvent): Promise<void> {
   >
     <button type="button" class="proof" :aria-pressed="isActive" @click="bench.workOn(size.id)">
       <span class="picture">
-        <img v-if="shown" :src="shown.url" :style="sides" alt="" draggable="false" />
-        <i v-else :style="sides"></i>
+        <ProofPicture :size="size" :scale="scale" channel="proof" />
       </span>
       <span class="words">
         <b>{{ size.name }}</b>
-        <span>{{ size.on_paper || `${size.width} × ${size.height}` }}<template v-if="size.overridden.includes('window')">, own window</template></span>
+        <span>{{ size.on_paper || `${size.width} × ${size.height}` }}<template v-if="size.overridden.includes('window')">, own crop</template></span>
         <span v-if="enlarged">enlarged</span>
         <span class="state"><i class="light" :class="{ look: looks }"></i>{{ state }}</span>
       </span>
@@ -117,7 +87,7 @@ li.over {
 
 .proof {
   display: grid;
-  grid-template-columns: 92px minmax(0, 1fr);
+  grid-template-columns: calc(var(--longest) + 4px) minmax(0, 1fr);
   gap: 9px;
   align-items: center;
   width: 100%;
@@ -128,12 +98,9 @@ li.over {
   text-align: left;
 }
 
-.stacked {
-  margin: 0;
-}
-
-.stacked .proof {
-  grid-template-columns: auto;
+/* Its menu stands beside it. */
+li.on .proof {
+  width: calc(100% - 28px);
 }
 
 .picture {
@@ -142,22 +109,8 @@ li.over {
   min-height: 40px;
 }
 
-.stacked .picture {
-  place-items: start;
-}
-
-img,
-.picture i {
-  outline: 1px solid rgb(30 42 47 / 18%);
-}
-
-img {
-  background: repeating-conic-gradient(#cfcfcd 0 25%, #ffffff 0 50%) 0 0 / 8px 8px;
-}
-
 b {
   display: block;
-  padding-right: 14px;
   font-weight: 600;
 }
 

@@ -22,14 +22,14 @@ function act(what: string): void {
 <template>
   <div class="menu">
     <ElDropdown trigger="click" placement="bottom-end" @command="act">
-      <button type="button" aria-label="This size: name, order, copy, remove" title="This size">
+      <button type="button" aria-label="This size: name, order, copy, remove" data-tip="Name, order, copy, remove">
         <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
           <path d="M3 7h.01M7 7h.01M11 7h.01" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" />
         </svg>
       </button>
       <template #dropdown>
         <ElDropdownMenu>
-          <ElDropdownItem command="settings">Name and seen width…</ElDropdownItem>
+          <ElDropdownItem command="settings">Name and displayed width…</ElDropdownItem>
           <ElDropdownItem command="duplicate">Duplicate</ElDropdownItem>
           <ElDropdownItem command="up" :disabled="place === 0">Move up</ElDropdownItem>
           <ElDropdownItem command="down" :disabled="place === last">Move down</ElDropdownItem>

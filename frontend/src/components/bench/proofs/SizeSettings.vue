@@ -44,10 +44,10 @@ async function keep(): Promise<void> {
       <input v-model="name" class="text-field" maxlength="120" @keydown.enter="done" />
     </label>
     <p class="field-label">
-      {{ bench.size!.in_column ? 'The column it is shown in' : 'How wide people usually see it' }}
+      {{ bench.size!.in_column ? 'Width of the column it is shown in' : 'Width at which people usually see it' }}
     </p>
     <NumberField
-      label="Seen width, px"
+      label="Displayed width, px"
       unit="px"
       :value="seenWidth"
       :min="1"
@@ -56,7 +56,7 @@ async function keep(): Promise<void> {
       @change="(value) => (seenWidth = value)"
     />
     <template #footer>
-      <button type="button" class="action" @click="keep">Keep for reuse</button>
+      <button type="button" class="action" @click="keep">Save for reuse</button>
       <button type="button" class="action key" @click="done">Done</button>
     </template>
   </AppDialog>

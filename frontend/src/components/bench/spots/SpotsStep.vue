@@ -14,14 +14,14 @@ const remove = (number: number | null) => void bench.edit({ kind: 'remove_spot',
 </script>
 
 <template>
-  <p class="hint">Click dust, or draw along a wire or over a sticker: it is filled from what lies around it.</p>
+  <p class="hint">Click a speck of dust, or draw over a wire or a sticker. It is filled in from what is around it.</p>
   <BrushSize :brush="spots" />
   <p v-if="filled.length" class="links">
     <button type="button" class="link" :aria-pressed="spots.shows" @click="spots.shows = !spots.shows">
-      {{ spots.shows ? 'hide spots' : `show spots (${filled.length})` }}
+      {{ spots.shows ? 'Hide spots' : `Show spots (${filled.length})` }}
     </button>
-    <button type="button" class="link" @click="remove(filled.length - 1)">remove the last</button>
-    <button type="button" class="link" @click="remove(null)">remove all</button>
+    <button type="button" class="link" @click="remove(filled.length - 1)">Remove the last</button>
+    <button type="button" class="link" @click="remove(null)">Remove all</button>
   </p>
   <p v-if="spots.shows" class="hint">Click a spot on the picture to remove it.</p>
   <OverrideNote :steps="['spots']" />

@@ -134,7 +134,7 @@ function drawNew(event: PointerEvent): void {
     <template v-for="{ grip, field, name, x, y } in GRIPS" :key="grip">
       <button
         type="button"
-        class="grip"
+        class="grip grip-target"
         :class="[grip, { edge: field }]"
         :style="at(x, y)"
         :aria-label="`${name}; the arrow keys move it`"

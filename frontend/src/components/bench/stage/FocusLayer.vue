@@ -71,6 +71,7 @@ function press(event: PointerEvent): void {
       stage.tool = null
       void bench.edit({ kind: 'draw_focus', ...corners })
     },
+    cancel: () => (drawn.value = null),
   })
 }
 </script>

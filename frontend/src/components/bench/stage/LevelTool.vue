@@ -26,6 +26,7 @@ function draw(event: PointerEvent): void {
       stage.tool = null
       void bench.edit({ kind: 'level_line', ...drawn, only_this_size: bench.onlyThisSize })
     },
+    cancel: () => (line.value = null),
   })
 }
 </script>

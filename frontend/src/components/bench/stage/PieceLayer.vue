@@ -8,11 +8,12 @@ import { followPointer } from '../../../composables/drags'
 import { snapOf, useEditDrags } from '../../../composables/editDrags'
 import { useOutputSpace } from '../../../composables/outputSpace'
 import { usePieceEdits } from '../../../composables/pieceEdits'
+import { pieceName } from '../../../composables/pieceNames'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import SnapLines from './SnapLines.vue'
 import StageKnob from './StageKnob.vue'
-import WritingBox from './WritingBox.vue'
+import WritingLayer from './WritingLayer.vue'
 
 const props = defineProps<{
   /** The picture's top left corner on the stage, in CSS pixels. */
@@ -97,8 +98,19 @@ function press(event: PointerEvent, { id }: PieceLaid): void {
   follow(event, (dx, dy, now) => drag(dx / scale, dy / scale, snapOf(now, scale)))
 }
 
-function write({ id, kind }: PieceLaid): void {
-  if (kind === 'text') selection.write(id)
+const layer = ref<HTMLElement>()
+
+function write(event: MouseEvent, { id, kind }: PieceLaid): void {
+  if (kind !== 'text') return
+  const box = layer.value!.getBoundingClientRect()
+  const { left, top, scale } = placed.value
+  const spot = { x: (event.clientX - box.left - left) / scale, y: (event.clientY - box.top - top) / scale }
+  selection.write(id, { spot })
+}
+
+/** The piece whose text was written has the focus again. */
+function leaveWriting(): void {
+  layer.value!.querySelector<HTMLElement>('.piece.on')?.focus()
 }
 
 function scaling(piece: PieceLaid, grip: Grip, dx: number, dy: number): Edit {
@@ -142,6 +154,7 @@ function pressBare(event: PointerEvent): void {
       if (frame.value) chooseIn(frame.value)
       frame.value = null
     },
+    cancel: () => (frame.value = null),
   })
 }
 
@@ -173,7 +186,7 @@ const drawn = computed(() => {
 </script>
 
 <template>
-  <div class="layer" @pointerdown="pressBare">
+  <div ref="layer" class="layer" @pointerdown="pressBare">
     <button
       v-for="piece in laid"
       :key="piece.id"
@@ -181,10 +194,11 @@ const drawn = computed(() => {
       class="piece"
       :class="{ on: selection.ids.includes(piece.id) }"
       :style="boxOf(piece)"
-      :aria-label="`Piece ${piece.id.replace('-', ' ')}`"
+      :data-piece="piece.id"
+      :aria-label="pieceName(pieceOf(piece.id)!)"
       :aria-pressed="selection.ids.includes(piece.id)"
       @pointerdown="(event) => press(event, piece)"
-      @dblclick="write(piece)"
+      @dblclick="(event) => write(event, piece)"
       @focus="selection.ids.includes(piece.id) || selection.choose([piece.id])"
     ></button>
     <template v-if="only?.tip && only.tail && !selection.only!.locked">
@@ -223,12 +237,13 @@ const drawn = computed(() => {
     </template>
     <SnapLines :origin="origin" />
     <div v-if="drawn" class="frame" :style="drawn"></div>
-    <WritingBox
+    <WritingLayer
       v-if="written"
       :key="written.piece.id"
       :piece="written.piece"
       :laid="written.laid"
       :origin="origin"
+      @leave="leaveWriting"
     />
   </div>
 </template>

@@ -25,6 +25,9 @@ const step = computed(() => {
   return Math.max(1, found * power)
 })
 
+/** What a number takes, in CSS pixels, so that none is cut at the end. */
+const LABEL_ROOM = 36
+
 const numbers = computed(() => {
   const first = Math.ceil(-props.origin / props.zoom / step.value)
   const last = Math.floor((props.length - props.origin) / props.zoom / step.value)
@@ -32,7 +35,7 @@ const numbers = computed(() => {
   return Array.from({ length: count }, (_, index) => {
     const value = (first + index) * step.value
     return { value, place: props.origin + value * props.zoom }
-  })
+  }).filter(({ place }) => place >= 0 && place < props.length - LABEL_ROOM)
 })
 
 const ticks = computed(() => {

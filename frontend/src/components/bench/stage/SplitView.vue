@@ -68,7 +68,7 @@ function nudge(event: KeyboardEvent): void {
   <img v-if="shown" class="before" :src="shown.url" :style="placed" alt="Before" draggable="false" />
   <button
     type="button"
-    class="line"
+    class="line grip-target"
     :style="line"
     aria-label="Line between before and after; the arrow keys move it"
     @pointerdown.stop="drag"

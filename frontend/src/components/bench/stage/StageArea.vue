@@ -19,6 +19,7 @@ import SplitView from './SplitView.vue'
 import SpotLayer from './SpotLayer.vue'
 import StageLens from './StageLens.vue'
 import SubjectLayer from './SubjectLayer.vue'
+import { useTouchView } from '../../../composables/touchView'
 import { useStagePicture } from './stagePicture'
 import { useStagePointer } from './stagePointer'
 import ToneGrips from './ToneGrips.vue'
@@ -56,6 +57,12 @@ watch(
 )
 watch(isCropping, () => stage.fit())
 
+/** A brush that is taken with the keys is moved by them at once. */
+watch(
+  () => cutOut.brush,
+  (brush) => brush && area.value?.focus({ preventScroll: true }),
+)
+
 /** A brush is in hand, so that a lens shows what is under it. */
 const brushes = computed(() => (cutOut.isOpen && !!cutOut.brush) || spots.isOpen)
 const movesSubject = computed(() => cutOut.isOpen && cutOut.isOn && !cutOut.brush && !cutOut.drawsBox)
@@ -74,7 +81,7 @@ const altText = computed(() => {
     mask: 'The finished picture with an area marked',
     piece: 'Pieces alone',
     subject: 'The subject alone',
-    dimmed: 'The subject before the darkened photo',
+    dimmed: 'The subject over the darkened photo',
     coverage: 'What is kept in white, what is left out in black',
     changed: 'What the newest stroke changed',
   }
@@ -83,6 +90,7 @@ const altText = computed(() => {
 
 const { shown, placed } = useStagePicture(areaWidth, areaHeight, origin)
 const scalesWindow = computed(() => isCropping.value || movesPhoto.value)
+useTouchView(area)
 const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area, origin, scalesWindow)
 </script>
 
@@ -102,6 +110,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       class="stage"
       :class="{ panning: spaceHeld, picking: stage.tool === 'colour' }"
       role="group"
+      tabindex="-1"
       aria-label="Stage"
       @wheel.prevent="wheel"
       @pointerdown.capture="pressed"

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { explain, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useStage, type Guides, type Surround } from '../../../stores/stage'
+import { vRadios } from '../../../composables/radios'
 
 const SURROUNDS: { key: Surround; colour: string }[] = [
   { key: 'light', colour: '#d5d5d2' },
@@ -29,54 +31,63 @@ const space = computed(() => (stage.isCropping ? 'Photo pixels' : 'Output pixels
 
 <template>
   <div class="bar" role="toolbar" aria-label="View">
-    <button type="button" :aria-pressed="stage.isFitted" title="The whole picture (W)" @click="stage.fit">
+    <button v-tip="explain('Fit')" type="button" :aria-pressed="stage.isFitted" @click="stage.fit">
       Fit
     </button>
-    <button type="button" title="One pixel to one pixel (P)" @click="stage.actualPixels">100 %</button>
-    <button type="button" title="The next corner, close (E)" @click="stage.nextEdge">Corner</button>
+    <button v-tip="explain('100 %')" type="button" @click="stage.actualPixels">100 %</button>
+    <button v-tip="explain('Corner')" type="button" @click="stage.nextEdge">Corner</button>
     <span class="zoom">{{ percent }}</span>
     <i aria-hidden="true"></i>
     <button
+      v-tip="explain('Before')"
       type="button"
       :aria-pressed="stage.before"
-      title="Only cropped, and back (O)"
       @click="stage.before = !stage.before"
     >
       Before
     </button>
     <button
+      v-tip="explain('Split')"
       type="button"
       :aria-pressed="stage.isSplit"
-      title="Before and after beside each other (S)"
       @click="stage.isSplit = !stage.isSplit"
     >
       Split
     </button>
     <button
+      v-tip="explain('Margin')"
       type="button"
       :aria-pressed="stage.margin"
-      title="The safe band inside the size (M)"
       @click="stage.margin = !stage.margin"
     >
       Margin
     </button>
     <button
-      v-if="stage.isCropping"
+      v-tip="explain('As seen')"
       type="button"
-      title="Guides in the window: thirds, centre, diagonals or none (G)"
+      :aria-pressed="stage.asSeen"
+      @click="stage.asSeen = !stage.asSeen"
+    >
+      As seen
+    </button>
+    <button
+      v-if="stage.isCropping"
+      v-tip="explain('Guides')"
+      type="button"
       @click="stage.nextGuides"
     >
       {{ GUIDE_WORDS[stage.guides] }}
     </button>
     <span class="spring"></span>
-    <span class="surrounds" role="group" aria-label="Surround">
+    <span v-radios class="surrounds" role="radiogroup" aria-label="Surround">
       <button
         v-for="{ key, colour } in SURROUNDS"
         :key="key"
         type="button"
+        role="radio"
         class="surround"
         :aria-label="`${key} surround`"
-        :aria-pressed="stage.surround === key"
+        :aria-checked="stage.surround === key"
         @click="stage.surround = key"
       >
         <b :style="{ background: colour }"></b>
@@ -84,7 +95,7 @@ const space = computed(() => (stage.isCropping ? 'Photo pixels' : 'Output pixels
     </span>
     <span class="readout">
       <template v-if="stage.readout">
-        <span :title="space">{{ stage.readout.x }}, {{ stage.readout.y }}</span>
+        <span :data-tip="space">{{ stage.readout.x }}, {{ stage.readout.y }}</span>
         <b class="spot" :style="{ background: stage.readout.colour ?? 'transparent' }"></b>
         {{ stage.readout.colour ?? 'transparent' }}
       </template>
@@ -99,7 +110,7 @@ const space = computed(() => (stage.isCropping ? 'Photo pixels' : 'Output pixels
   gap: 9px;
   align-items: center;
   min-width: 0;
-  padding: 0 14px;
+  padding: 6px 14px;
   overflow: hidden;
   background: #4c4c4a;
   color: #f4f3ee;
@@ -155,7 +166,7 @@ i {
   border-radius: 3px;
 }
 
-.surround[aria-pressed='true'] b {
+.surround[aria-checked='true'] b {
   outline: 2px solid #ffffff;
   outline-offset: 1px;
 }
@@ -165,10 +176,11 @@ i {
   text-align: right;
 }
 
-@media (max-width: 1200px) {
+@media (max-width: 1400px) {
   .bar {
+    flex-wrap: wrap;
     gap: 5px;
-    padding: 0 6px;
+    padding: 5px 6px;
   }
 
   .bar > button {

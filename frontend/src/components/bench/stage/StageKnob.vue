@@ -20,6 +20,7 @@ function press(event: KeyboardEvent): void {
 <template>
   <button
     type="button"
+    class="grip-target"
     :class="form"
     :aria-label="label"
     @pointerdown="(event) => emit('drag', event)"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { useToneEdits, type Setting } from '../../../composables/toneEdits'
+import { settingWords, useToneEdits, type Setting } from '../../../composables/toneEdits'
 import { useBench } from '../../../stores/bench'
 import SliderRow from '../../shared/SliderRow.vue'
 
@@ -9,10 +9,6 @@ const props = defineProps<{ name: Setting }>()
 
 const bench = useBench()
 const { tone, change, reset } = useToneEdits()
-const LABELS: Partial<Record<Setting, string>> = {
-  noise_reduction: 'Noise',
-  colour_noise_reduction: 'Colour noise',
-}
 const FROM_ZERO: Setting[] = [
   'black_and_white',
   'noise_reduction',
@@ -21,8 +17,8 @@ const FROM_ZERO: Setting[] = [
 ]
 
 const label = computed(() => {
-  const name = props.name.replaceAll('_', ' ')
-  return LABELS[props.name] ?? name[0]!.toUpperCase() + name.slice(1)
+  const words = settingWords(props.name)
+  return words[0]!.toUpperCase() + words.slice(1)
 })
 const isExposure = computed(() => props.name === 'exposure')
 const least = computed(() => (isExposure.value ? -5 : FROM_ZERO.includes(props.name) ? 0 : -100))
@@ -37,15 +33,8 @@ const least = computed(() => (isExposure.value ? -5 : FROM_ZERO.includes(props.n
     :max="isExposure ? 5 : 100"
     :step="isExposure ? 0.05 : 1"
     :digits="isExposure ? 2 : 0"
-    :title="isExposure ? 'EV; double-click or Backspace puts it back' : 'Double-click or Backspace puts it back'"
     @reset="reset([name])"
     @move="(value) => bench.drag(change({ [name]: value }))"
     @change="(value) => bench.slide(change({ [name]: value }))"
   />
 </template>
-
-<style scoped>
-.slider-row {
-  margin-top: 3px;
-}
-</style>

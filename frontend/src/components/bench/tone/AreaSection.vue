@@ -9,10 +9,10 @@ import { useFinding } from '../../../stores/finding'
 import { useStage } from '../../../stores/stage'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
-import FindingProgress from '../cutout/FindingProgress.vue'
 import MaskEditor from './MaskEditor.vue'
 import { MASK_NAMES, maskName, READY_AREAS } from './masks'
 import WarmthRow from './WarmthRow.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 type MaskKind = AreaMask['kind']
 type Control = Exclude<keyof Area, 'on' | 'name' | 'strength' | 'masks' | 'warmth'>
@@ -87,21 +87,19 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
   <div @pointerdown.capture="take()" @focusin="take()">
     <p class="field-label">Ready-made</p>
     <ChoiceChips
+      actions
       label="Ready-made areas"
       :choices="ready"
       :chosen="null"
       @choose="addReady"
       @hover="(key) => (bench.tryOut = key === null ? null : readyArea(key))"
     />
-    <p class="field-label">Change a part of the photo: add</p>
+    <p class="field-label">Change only part of the photo</p>
     <div class="kinds">
       <button v-for="kind in KINDS" :key="kind" type="button" class="action" @click="addArea(kind)">
         {{ MASK_NAMES[kind] }}
       </button>
     </div>
-    <FindingProgress v-if="finding.progress !== null" :share="finding.progress">
-      <button type="button" class="link" @click="finding.cancel">stop</button>
-    </FindingProgress>
     <template v-if="part">
       <ChoiceChips
         v-if="parts.length > 1"
@@ -112,15 +110,9 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
         @choose="(key) => take(Number(key))"
       />
       <div class="head">
-        <label class="tick">
-          <input type="checkbox" :checked="part.on" @change="bench.edit(set({ on: !part.on }))" />
-          on
-        </label>
-        <label class="tick">
-          <input v-model="stage.showsMask" type="checkbox" />
-          veil the rest
-        </label>
-        <button type="button" class="link" @click="remove">remove area</button>
+        <TickBox label="On" :checked="part.on" @update:checked="bench.edit(set({ on: !part.on }))" />
+        <TickBox v-model:checked="stage.showsMask" label="Show mask" />
+        <button type="button" class="link" @click="remove">Remove area</button>
       </div>
       <MaskEditor
         v-for="(mask, at) in part.masks"
@@ -133,10 +125,10 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
         :masks="part.masks"
       />
       <p v-if="isUnseen" class="narrow">
-        The photo behind the cut-out subject doesn't show here. Choose “this photo” as its ground to see it.
+        The photo behind the cut-out subject doesn't show here. Choose “this photo” as the background to see it.
       </p>
       <p v-if="part.masks.length < 4" class="narrow">
-        and only in
+        Limit to:
         <button v-for="kind in KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">
           {{ MASK_NAMES[kind] }}
         </button>

@@ -8,6 +8,7 @@ import { useBench } from '../../../stores/bench'
 import AppDialog from '../../shared/AppDialog.vue'
 import TryPicture from '../TryPicture.vue'
 import { BLEND_GROUPS, BLEND_NAMES } from './blends'
+import { vRadios } from '../../../composables/radios'
 
 const props = defineProps<{
   wash: Wash
@@ -33,7 +34,7 @@ function take(mode: BlendMode): void {
 
 <template>
   <AppDialog v-model="open" title="This wash in every blend mode" :width="1040">
-    <div class="groups">
+    <div v-radios class="groups" role="radiogroup" aria-label="Blend mode">
       <section v-for="{ name, modes } in BLEND_GROUPS" :key="name" :style="{ flexGrow: modes.length }">
         <h3>{{ name }}</h3>
         <div class="modes">

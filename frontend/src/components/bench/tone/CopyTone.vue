@@ -18,8 +18,8 @@ const hasCopied = computed(() => copied.value !== '')
 function copy(): void {
   const { areas, washes, ...rest } = tone.value
   copied.value = JSON.stringify(rest)
-  const left = areas.length || washes.length ? ' Areas and washes stay: they lie on this photo.' : ''
-  notices.say(`The tone is copied; open another finish and paste it in its Tone step.${left}`)
+  const left = areas.length || washes.length ? ' Areas and washes are not copied, since they belong to this photo.' : ''
+  notices.say(`Tone copied. Open another finish and paste it in its Tone step.${left}`)
 }
 
 function paste(): void {
@@ -27,15 +27,15 @@ function paste(): void {
     void bench.edit(change(JSON.parse(copied.value) as Partial<ToneChanges>))
   } catch {
     copied.value = '' // it was not written by us
-    notices.say('What was copied is no tone; copy one again.')
+    notices.say('There is no tone to paste; copy one again.')
   }
 }
 </script>
 
 <template>
   <p class="copy">
-    <button type="button" class="link" :disabled="!isAnySet" @click="copy">copy this tone</button>
-    <button type="button" class="link" :disabled="!hasCopied" @click="paste">paste the copied one</button>
+    <button type="button" class="link" :disabled="!isAnySet" @click="copy">Copy this tone</button>
+    <button type="button" class="link" :disabled="!hasCopied" @click="paste">Paste tone</button>
   </p>
 </template>
 

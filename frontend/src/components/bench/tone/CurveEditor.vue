@@ -126,7 +126,7 @@ function remove(): void {
     />
     <button type="button" class="action" :disabled="points.length <= 2" @click="remove">Remove</button>
   </div>
-  <button v-if="isSet('curve')" type="button" class="link" @click="reset(['curve'])">straighten it</button>
+  <button v-if="isSet('curve')" type="button" class="link" @click="reset(['curve'])">Reset the curve</button>
 </template>
 
 <style scoped>

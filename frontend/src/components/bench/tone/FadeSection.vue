@@ -17,7 +17,7 @@ const fade = (fields: Partial<Tone['fade']>): Edit => change({ fade: { ...tone.v
 
 <template>
   <SliderRow
-    label="Two colours"
+    label="Two-tone"
     :value="tone.duotone.strength"
     :max="100"
     @move="(strength) => bench.drag(duotone({ strength }))"

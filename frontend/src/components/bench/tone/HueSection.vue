@@ -40,5 +40,5 @@ function set(part: Part, value: number): Edit {
     @move="(value) => bench.drag(set(part, value))"
     @change="(value) => bench.slide(set(part, value))"
   />
-  <button v-if="isSet('hues')" type="button" class="link" @click="reset(['hues'])">reset all hues</button>
+  <button v-if="isSet('hues')" type="button" class="link" @click="reset(['hues'])">Reset all hues</button>
 </template>

@@ -22,7 +22,7 @@ const file = ref<HTMLInputElement>()
 async function keep(name: string): Promise<void> {
   try {
     await post<SavedLook>('/looks', { name, tone: tone.value })
-    notices.say(`“${name}” is kept among the looks.`)
+    notices.say(`“${name}” is saved with the looks.`)
     naming.value = false
     emit('kept')
   } catch (error) {
@@ -35,7 +35,7 @@ async function bring(): Promise<void> {
   if (!chosen) return
   try {
     const path = `/looks/table?name=${encodeURIComponent(chosen.name.slice(0, 120))}`
-    await upload<SavedLook>(path, chosen, () => {})
+    await upload<SavedLook>(path, chosen)
     emit('kept')
   } catch (error) {
     notices.tell(error)
@@ -59,9 +59,9 @@ async function save(): Promise<void> {
 <template>
   <KeepForm v-if="naming" label="Name of the look" example="Thursday light" @keep="keep" />
   <p class="links">
-    <button type="button" class="link" :disabled="!isAnySet" @click="naming = !naming">keep as a look</button>
-    <button type="button" class="link" @click="file?.click()">add a .cube</button>
-    <button type="button" class="link" :disabled="!isAnySet" @click="save">save as .cube</button>
+    <button type="button" class="link" :disabled="!isAnySet" @click="naming = !naming">Save as a look</button>
+    <button type="button" class="link" @click="file?.click()">Add a .cube</button>
+    <button type="button" class="link" :disabled="!isAnySet" @click="save">Save as .cube</button>
     <input ref="file" type="file" accept=".cube" class="visually-hidden" tabindex="-1" aria-label="A .cube file" @change="bring" />
   </p>
 </template>

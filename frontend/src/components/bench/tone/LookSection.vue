@@ -9,6 +9,7 @@ import { useNotices } from '../../../stores/notices'
 import SliderRow from '../../shared/SliderRow.vue'
 import TryPicture from '../TryPicture.vue'
 import LookFiles from './LookFiles.vue'
+import { vRadios } from '../../../composables/radios'
 
 const bench = useBench()
 const notices = useNotices()
@@ -71,7 +72,7 @@ async function forget(saved: SavedLook): Promise<void> {
 </script>
 
 <template>
-  <div class="looks" role="group" aria-label="Look">
+  <div v-radios class="looks" role="radiogroup" aria-label="Look">
     <span v-for="{ key, name, look, saved } in offered" :key="key">
       <TryPicture
         :name="name"
@@ -85,7 +86,7 @@ async function forget(saved: SavedLook): Promise<void> {
         v-if="deleting && saved"
         type="button"
         class="forget"
-        :aria-label="`Forget the look ${name}`"
+        :aria-label="`Remove the look ${name}`"
         @click="forget(saved)"
       >
         ×
@@ -102,7 +103,7 @@ async function forget(saved: SavedLook): Promise<void> {
   />
   <LookFiles @kept="load" />
   <button v-if="kept.own.length" type="button" class="link" @click="deleting = !deleting">
-    {{ deleting ? 'done forgetting' : 'forget own looks' }}
+    {{ deleting ? 'Done' : 'Remove own looks' }}
   </button>
 </template>
 

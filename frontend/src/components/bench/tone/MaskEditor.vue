@@ -8,6 +8,7 @@ import { useFinding } from '../../../stores/finding'
 import { useStage } from '../../../stores/stage'
 import SliderRow from '../../shared/SliderRow.vue'
 import { maskName } from './masks'
+import TickBox from '../../shared/TickBox.vue'
 
 interface RangeNumber {
   field: string
@@ -39,7 +40,7 @@ const NUMBERS: Record<AreaMask['kind'], RangeNumber[]> = {
   ],
   hue: [
     { field: 'hue', label: 'Hue', max: 360, unit: '°' },
-    { field: 'reach', label: 'Reach', min: 1, max: 180, unit: '°' },
+    { field: 'reach', label: 'Range', min: 1, max: 180, unit: '°' },
     SOFTNESS,
   ],
   subject: [
@@ -78,21 +79,18 @@ function remove(): void {
   <fieldset>
     <legend>{{ maskName(mask) }}</legend>
     <div class="row">
-      <label class="tick">
-        <input type="checkbox" :checked="mask.inverted" @change="bench.edit(set({ inverted: !mask.inverted }))" />
-        inverted
-      </label>
-      <button v-if="isRange" type="button" class="link strong" @click="pick">pick from the photo</button>
+      <TickBox label="Inverted" :checked="mask.inverted" @update:checked="bench.edit(set({ inverted: !mask.inverted }))" />
+      <button v-if="isRange" type="button" class="link strong" @click="pick">Pick from the photo</button>
       <button
         v-if="mask.kind === 'subject'"
         type="button"
         class="link strong"
-        title="Take the next thing that may be meant"
+        data-tip="Tries the next likely subject."
         @click="finding.find({ cutOut: cutOut.isOn })"
       >
-        find again
+        Find another
       </button>
-      <button v-if="!isOnly" type="button" class="link" @click="remove">remove</button>
+      <button v-if="!isOnly" type="button" class="link" @click="remove">Remove</button>
     </div>
     <SliderRow
       v-for="{ field, label, min, max, unit } in NUMBERS[mask.kind]"
@@ -106,7 +104,7 @@ function remove(): void {
       @change="(value) => bench.slide(set({ [field]: value / shownScale(unit) }))"
     />
     <p v-if="mask.kind === 'subject'" class="hint">
-      <button type="button" class="link" @click="bench.openStep = 'cut_out'">Cut-out</button> mends it by strokes.
+      <button type="button" class="link" @click="bench.openStep = 'cut_out'">Cut-out</button> has brushes to touch it up.
     </p>
   </fieldset>
 </template>

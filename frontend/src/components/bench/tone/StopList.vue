@@ -64,8 +64,7 @@ function remove(at: number): void {
       ×
     </button>
     <SliderRow
-      label="Richer"
-      title="Deeper and more saturated"
+      label="Depth of colour"
       :value="stop.richer"
       :max="100"
       @reset="bench.edit(set(at, { richer: 0 }))"
@@ -73,7 +72,7 @@ function remove(at: number): void {
       @change="(richer) => bench.slide(set(at, { richer }))"
     />
   </div>
-  <button v-if="stops.length < MOST" type="button" class="link" @click="add">one more colour</button>
+  <button v-if="stops.length < MOST" type="button" class="link" @click="add">Add a colour</button>
 </template>
 
 <style scoped>

@@ -4,11 +4,13 @@ import { computed, ref } from 'vue'
 import { post } from '../../../api/client'
 import type { Proposal } from '../../../api/types'
 import { useToneEdits, type Setting } from '../../../composables/toneEdits'
+import { useExplained, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
 import FoldSection from '../../shared/FoldSection.vue'
 import OverrideNote from '../../shared/OverrideNote.vue'
+import AmountFold from './AmountFold.vue'
 import AmountRow from './AmountRow.vue'
 import AreaSection from './AreaSection.vue'
 import CopyTone from './CopyTone.vue'
@@ -21,9 +23,10 @@ import LookSection from './LookSection.vue'
 import WarmthRow from './WarmthRow.vue'
 import WashSection from './WashSection.vue'
 
-const BRIGHTNESS: Setting[] = ['exposure', 'contrast', 'shadows', 'highlights']
-const ENDS: Setting[] = ['black_point', 'white_point']
-const COLOUR: Setting[] = ['tint', 'saturation', 'muted_colours', 'black_and_white']
+const LIGHT: Setting[] = ['shadows', 'highlights']
+const COLOUR: Setting[] = ['tint', 'muted_colours', 'black_and_white']
+/** What most photos need, above the folds. */
+const MAIN: Setting[] = ['exposure', 'contrast', 'warmth', 'saturation', 'black_point', 'white_point']
 const DETAIL: Setting[] = [
   'local_contrast',
   'fine_detail',
@@ -33,6 +36,7 @@ const DETAIL: Setting[] = [
 ]
 
 const bench = useBench()
+const neutralTip = useExplained(() => 'Pick a neutral')
 const notices = useNotices()
 const stage = useStage()
 const { tone, change, reset, isSet } = useToneEdits()
@@ -44,13 +48,10 @@ const lookWords = computed(() => {
   return `${name}, ${Math.round(look.strength)} %`
 })
 const counted = (parts: { on: boolean }[]) => (parts.length ? String(parts.length) : 'none')
-const hueWords = computed(() => (isSet('hues') ? 'set' : 'as they are'))
 const curveWords = computed(() => (isSet('curve') ? 'set' : 'straight'))
-const brightness: Setting[] = [...BRIGHTNESS, ...ENDS]
-const colour: Setting[] = ['warmth', ...COLOUR]
 const fadeWords = computed(() => {
   const { fade, duotone } = tone.value
-  const parts = [duotone.strength ? 'two colours' : '', fade.amount ? `faded ${Math.round(fade.amount)} %` : '']
+  const parts = [duotone.strength ? 'two-tone' : '', fade.amount ? `faded ${Math.round(fade.amount)} %` : '']
   return parts.filter(Boolean).join(', ') || 'none'
 })
 
@@ -80,61 +81,40 @@ function pickNeutral(): void {
 <template>
   <HistogramStrip />
   <EndGrips />
-  <p class="field-label">
-    <b>Brightness</b>
-    <span class="links">
-      <button type="button" class="link strong" :disabled="looking" @click="propose">
-        {{ looking ? 'measuring…' : 'propose' }}
-      </button>
-      <button v-if="brightness.some(isSet)" type="button" class="link" @click="reset(brightness)">
-        reset brightness
-      </button>
-    </span>
+  <p class="links">
+    <button type="button" class="link strong" :disabled="looking" @click="propose">
+      {{ looking ? 'Measuring…' : 'Suggest a tone' }}
+    </button>
+    <button v-tip="neutralTip" type="button" class="link" @click="pickNeutral">Pick a neutral</button>
+    <button v-if="MAIN.some(isSet)" type="button" class="link" @click="reset(MAIN)">Reset these</button>
   </p>
-  <AmountRow v-for="name in BRIGHTNESS" :key="name" :name="name" />
-  <p class="field-label">
-    <b>Colour</b>
-    <span class="links">
-      <button
-        type="button"
-        class="link strong"
-        title="Click something in the photo that ought to be grey or white"
-        @click="pickNeutral"
-      >
-        pick a neutral
-      </button>
-      <button v-if="colour.some(isSet)" type="button" class="link" @click="reset(colour)">reset colour</button>
-    </span>
-  </p>
+  <AmountRow name="exposure" />
+  <AmountRow name="contrast" />
   <WarmthRow
     :value="tone.warmth"
     @reset="reset(['warmth'])"
     @move="(warmth) => bench.drag(change({ warmth }))"
     @change="(warmth) => bench.slide(change({ warmth }))"
   />
-  <AmountRow v-for="name in COLOUR" :key="name" :name="name" />
+  <AmountRow name="saturation" />
+  <AmountFold title="Shadows and highlights" :names="LIGHT" />
+  <AmountFold title="More colour" :names="COLOUR" />
   <FoldSection title="Look" :summary="lookWords"><LookSection /></FoldSection>
-  <FoldSection title="Sharpness and noise" :summary="DETAIL.some(isSet) ? 'set' : 'as it is'">
-    <AmountRow v-for="name in DETAIL" :key="name" :name="name" />
-    <button v-if="DETAIL.some(isSet)" type="button" class="link" @click="reset(DETAIL)">reset these</button>
-  </FoldSection>
-  <FoldSection title="Hues" :summary="hueWords"><HueSection /></FoldSection>
+  <AmountFold title="Sharpness and noise" :names="DETAIL" />
+  <FoldSection title="Hues" :summary="isSet('hues') ? 'set' : 'unchanged'"><HueSection /></FoldSection>
   <FoldSection title="Curve" :summary="curveWords"><CurveEditor /></FoldSection>
   <FoldSection title="Areas" :summary="counted(tone.areas)"><AreaSection /></FoldSection>
   <FoldSection title="Washes" :summary="counted(tone.washes)"><WashSection /></FoldSection>
-  <FoldSection title="Two colours and fade" :summary="fadeWords"><FadeSection /></FoldSection>
+  <FoldSection title="Two-tone and fade" :summary="fadeWords"><FadeSection /></FoldSection>
   <CopyTone />
   <OverrideNote :steps="['tone']" />
 </template>
 
 <style scoped>
-b {
-  color: var(--ink);
-  font-weight: 600;
-}
-
 .links {
   display: flex;
-  gap: 12px;
+  gap: 14px;
+  margin-top: 4px;
+  font-size: 12px;
 }
 </style>

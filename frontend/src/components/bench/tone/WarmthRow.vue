@@ -33,7 +33,6 @@ const position = computed(() => toStep(props.value))
     :max="MOST"
     :last="STEPS"
     :zero="toStep(NEUTRAL) / STEPS"
-    title="The light the photo was taken in: 2500 K a candle, 6500 K daylight; double-click or Backspace puts it back"
     @reset="emit('reset')"
     @move="(kelvin) => emit('move', kelvin)"
     @change="(kelvin) => emit('change', kelvin)"

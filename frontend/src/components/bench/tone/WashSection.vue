@@ -9,10 +9,11 @@ import SliderRow from '../../shared/SliderRow.vue'
 import BlendDialog from './BlendDialog.vue'
 import { BLEND_GROUPS, BLEND_NAMES } from './blends'
 import StopList from './StopList.vue'
+import TickBox from '../../shared/TickBox.vue'
 
 const FORMS: { key: Wash['form']; label: string }[] = [
-  { key: 'linear', label: 'along a line' },
-  { key: 'radial', label: 'from a centre' },
+  { key: 'linear', label: 'linear' },
+  { key: 'radial', label: 'radial' },
 ]
 
 const bench = useBench()
@@ -25,19 +26,18 @@ const choices = computed(() =>
     label: `${at + 1} ${BLEND_NAMES[blend]}${on ? '' : ' (off)'}`,
   })),
 )
-const reachTitle = 'Below 100 % the middle stays clean'
 </script>
 
 <template>
   <div @pointerdown.capture="take()" @focusin="take()">
     <p class="field-label">
-      Colours blended over the photo
+      A colour gradient blended over the photo
       <button
         type="button"
         class="link strong"
         @click="add({ kind: 'add_wash', only_this_size: bench.onlyThisSize })"
       >
-        add a wash
+        Add a wash
       </button>
     </p>
     <template v-if="part">
@@ -49,11 +49,8 @@ const reachTitle = 'Below 100 % the middle stays clean'
         @choose="(key) => take(Number(key))"
       />
       <div class="head">
-        <label class="tick">
-          <input type="checkbox" :checked="part.on" @change="bench.edit(set({ on: !part.on }))" />
-          on
-        </label>
-        <button type="button" class="link" @click="remove">remove wash</button>
+        <TickBox label="On" :checked="part.on" @update:checked="bench.edit(set({ on: !part.on }))" />
+        <button type="button" class="link" @click="remove">Remove wash</button>
       </div>
       <ChoiceChips
         label="Form"
@@ -63,8 +60,7 @@ const reachTitle = 'Below 100 % the middle stays clean'
       />
       <StopList :stops="part.stops" :of="(stops) => set({ stops })" />
       <SliderRow
-        label="Reach"
-        :title="reachTitle"
+        label="Extent"
         :value="part.reach"
         :max="100"
         @reset="bench.edit(set({ reach: 100 }))"

@@ -1,16 +1,21 @@
 <script setup lang="ts">
-// Make a mark: words, icon, rule and frame on a small board, seen dark and light.
+// Make a mark: words, icon, rule and frame, from a layout or freely, seen dark and light.
 
-import { useObjectUrl, watchDebounced } from '@vueuse/core'
-import { reactive, ref, shallowRef, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 
-import { picture, post, put } from '../../../api/client'
+import { post, put } from '../../../api/client'
 import type { MarkDesign, MarkKept } from '../../../api/types'
+import { isEmptyMark } from '../../../composables/markPictures'
 import { useNotices } from '../../../stores/notices'
 import AppDialog from '../../shared/AppDialog.vue'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
-import IconPicker from '../pieces/IconPicker.vue'
 import FamilySelect from '../../shared/FamilySelect.vue'
+import FoldSection from '../../shared/FoldSection.vue'
+import TickBox from '../../shared/TickBox.vue'
+import IconPicker from '../pieces/IconPicker.vue'
+import MarkColourFields from './MarkColourFields.vue'
+import MarkLayouts from './MarkLayouts.vue'
+import MarkPicture from './MarkPicture.vue'
 
 const props = defineProps<{
   /** The mark that is changed; null makes a new one. */
@@ -19,7 +24,6 @@ const props = defineProps<{
 const emit = defineEmits<{ kept: [mark: MarkKept] }>()
 const open = defineModel<boolean>({ required: true })
 
-const PAUSE_MS = 120
 const EMPTY: MarkDesign = {
   words: '',
   line: '',
@@ -30,10 +34,11 @@ const EMPTY: MarkDesign = {
   family: 'figtree',
   weight: 700,
   case: 'typed',
+  colours: null,
 }
 const LAYOUTS: { key: MarkDesign['layout']; label: string }[] = [
-  { key: 'stacked', label: 'icon over words' },
-  { key: 'beside', label: 'icon beside words' },
+  { key: 'stacked', label: 'stacked' },
+  { key: 'beside', label: 'side by side' },
   { key: 'round', label: 'round' },
 ]
 const FRAMES: { key: MarkDesign['frame']; label: string }[] = [
@@ -52,11 +57,6 @@ const CASES: { key: MarkDesign['case']; label: string }[] = [
 const notices = useNotices()
 const name = ref('')
 const design = reactive<MarkDesign>({ ...EMPTY })
-const dark = shallowRef<Blob>()
-const light = shallowRef<Blob>()
-const darkUrl = useObjectUrl(dark)
-const lightUrl = useObjectUrl(light)
-
 watch(
   open,
   (now) => {
@@ -67,28 +67,7 @@ watch(
   { immediate: true },
 )
 
-const isEmpty = () => !(design.words.trim() || design.line.trim() || design.icon)
-
-watchDebounced(
-  design,
-  async () => {
-    if (isEmpty()) {
-      dark.value = light.value = undefined
-      return
-    }
-    try {
-      const [one, other] = await Promise.all([
-        picture('/marks/drawn', { design, shade: 'dark' }),
-        picture('/marks/drawn', { design, shade: 'light' }),
-      ])
-      dark.value = one ?? undefined
-      light.value = other ?? undefined
-    } catch (error) {
-      notices.tell(error)
-    }
-  },
-  { debounce: PAUSE_MS, immediate: true },
-)
+const isEmpty = computed(() => isEmptyMark(design))
 
 async function keep(): Promise<void> {
   const body = { name: name.value.trim() || design.words.trim() || 'Mark', design }
@@ -104,68 +83,72 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <AppDialog v-model="open" :title="kept ? 'Change the mark' : 'Make a mark'" :width="760">
+  <AppDialog v-model="open" :title="kept ? 'Change the mark' : 'Make a mark'" :width="820">
+    <div class="words">
+      <label><span class="field-label">Words</span><input v-model="design.words" class="text-field" maxlength="60" placeholder="Pebblewick" /></label>
+      <label><span class="field-label">Tagline</span><input v-model="design.line" class="text-field" maxlength="60" placeholder="pottery" /></label>
+    </div>
+    <p class="field-label">Start from a layout</p>
+    <MarkLayouts :design="design" @choose="(chosen) => Object.assign(design, isEmpty ? { ...chosen, words: '', line: '' } : chosen)" />
     <div class="board">
       <div class="shown">
-        <div class="paper"><img v-if="darkUrl" :src="darkUrl" alt="The mark, dark" /></div>
-        <div class="paper night"><img v-if="lightUrl" :src="lightUrl" alt="The mark, light" /></div>
-        <p v-if="isEmpty()">Write words or choose an icon; the mark shows here, dark and light.</p>
+        <MarkPicture :design="design" shade="dark" alt="The mark, dark" />
+        <MarkPicture :design="design" shade="light" alt="The mark, light" />
+        <p v-if="isEmpty">Type your words or choose an icon, and the mark shows here, dark and light.</p>
       </div>
       <div class="controls">
-        <label><span class="field-label">Words</span><input v-model="design.words" class="text-field" maxlength="60" placeholder="Pebblewick" /></label>
-        <label><span class="field-label">Smaller line</span><input v-model="design.line" class="text-field" maxlength="60" placeholder="pottery" /></label>
-        <FamilySelect v-model:family="design.family" v-model:weight="design.weight" />
-        <ChoiceChips label="Case" :choices="CASES" :chosen="design.case" @choose="(key) => (design.case = key)" />
-        <p class="field-label">Arranged</p>
-        <ChoiceChips label="Arranged" :choices="LAYOUTS" :chosen="design.layout" @choose="(key) => (design.layout = key)" />
-        <p class="field-label">Frame</p>
-        <ChoiceChips label="Frame" :choices="FRAMES" :chosen="design.frame" @choose="(key) => (design.frame = key)" />
-        <label class="tick"><input v-model="design.rule" type="checkbox" :disabled="design.layout === 'round'" /> rule under the words</label>
-        <p class="field-label">Icon</p>
-        <IconPicker :chosen="design.icon ?? null" @choose="(icon) => (design.icon = icon)" />
+        <FoldSection title="Lettering" :summary="design.case === 'typed' ? 'as typed' : design.case" starts-open>
+          <FamilySelect v-model:family="design.family" v-model:weight="design.weight" :words="design.words" />
+          <ChoiceChips class="spaced" label="Case" :choices="CASES" :chosen="design.case" @choose="(key) => (design.case = key)" />
+        </FoldSection>
+        <FoldSection title="Icon" :summary="design.icon?.replaceAll('-', ' ') ?? 'none'">
+          <IconPicker :chosen="design.icon ?? null" @choose="(icon) => (design.icon = icon)" />
+        </FoldSection>
+        <FoldSection title="Arrangement and frame" :summary="design.frame === 'none' ? 'no frame' : design.frame">
+          <ChoiceChips label="Arrangement" :choices="LAYOUTS" :chosen="design.layout" @choose="(key) => (design.layout = key)" />
+          <p class="field-label">Frame</p>
+          <ChoiceChips label="Frame" :choices="FRAMES" :chosen="design.frame" @choose="(key) => (design.frame = key)" />
+          <TickBox v-model:checked="design.rule" label="Rule under the words" :disabled="design.layout === 'round'" />
+        </FoldSection>
+        <FoldSection title="Colours" :summary="design.colours ? 'its own' : 'one, chosen where it is used'">
+          <MarkColourFields v-model="design.colours" />
+        </FoldSection>
       </div>
     </div>
     <template #footer>
       <div class="foot">
-        <label><span class="visually-hidden">The mark’s name</span><input v-model="name" class="text-field" maxlength="120" placeholder="its name on the shelf" /></label>
+        <label><span class="visually-hidden">The mark’s name</span><input v-model="name" class="text-field" maxlength="120" placeholder="Name of the mark" /></label>
         <button type="button" class="action" @click="open = false">Cancel</button>
-        <button type="button" class="action key" :disabled="isEmpty()" @click="keep">Keep the mark</button>
+        <button type="button" class="action key" :disabled="isEmpty" @click="keep">Save the mark</button>
       </div>
     </template>
   </AppDialog>
 </template>
 
 <style scoped>
+.words {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+
 .board {
   display: grid;
-  grid-template-columns: 1fr 320px;
+  grid-template-columns: 1fr 330px;
   gap: 20px;
+  margin-top: 14px;
 }
 
 .shown {
   display: grid;
-  grid-template-rows: 1fr 1fr;
+  grid-auto-rows: 170px;
   gap: 10px;
+  align-content: start;
 }
 
-.paper {
-  display: grid;
-  place-items: center;
-  min-height: 190px;
-  padding: 18px;
+.shown > :deep(.mark-picture) {
+  padding: 16px;
   border: 1px solid var(--edge);
-  border-radius: 4px;
-  background: #ffffff;
-}
-
-.paper.night {
-  background: #3b4145;
-}
-
-.paper img {
-  max-width: 100%;
-  max-height: 165px;
-  object-fit: contain;
 }
 
 .shown p {
@@ -174,9 +157,18 @@ async function keep(): Promise<void> {
 }
 
 .controls {
-  display: flex;
-  flex-direction: column;
-  gap: 5px;
+  padding: 0 12px;
+}
+
+.spaced {
+  margin-top: 7px;
+}
+
+@media (max-width: 820px) {
+  .board,
+  .words {
+    grid-template-columns: 1fr;
+  }
 }
 
 .foot {

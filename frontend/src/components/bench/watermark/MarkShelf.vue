@@ -8,6 +8,7 @@ import type { MarkKept, MarkList, UsedMark } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import MarkDialog from './MarkDialog.vue'
+import { vRadios } from '../../../composables/radios'
 
 const props = defineProps<{
   /** The mark that is used, as it was when it was taken. */
@@ -77,40 +78,43 @@ async function forget({ mark }: MarkKept): Promise<void> {
 </script>
 
 <template>
-  <div class="marks" role="group" aria-label="Kept marks">
+  <div v-radios class="marks" role="radiogroup" aria-label="Saved marks">
     <button
       v-for="{ mark: one } in marks"
       :key="one.id"
       type="button"
+      role="radio"
       :class="{ on: one.id === used?.id }"
-      :title="one.name"
+      :data-tip="one.name"
       :aria-label="one.name"
-      :aria-pressed="one.id === used?.id"
+      :aria-checked="one.id === used?.id"
       @click="emit('take', one.id === used?.id ? null : one)"
       @pointerenter="emit('hover', one)"
       @pointerleave="emit('hover', null)"
+      @focus="emit('hover', one)"
+      @blur="emit('hover', null)"
     >
       <img :src="`/api/marks/${one.id}/picture?shade=dark&v=${one.version}`" alt="" />
     </button>
-    <button type="button" class="new" @click="make(null)">make a mark</button>
+    <button type="button" class="new" @click="make(null)">Make a mark</button>
   </div>
   <p v-if="kept" class="links">
-    <button type="button" class="link" @click="make(kept)">change it</button>
+    <button type="button" class="link" @click="make(kept)">Edit</button>
     <a :href="`/api/marks/${kept.mark.id}/file?kind=png&shade=dark`" download>PNG</a>
     <a :href="`/api/marks/${kept.mark.id}/file?kind=svg&shade=dark`" download>SVG</a>
-    <button type="button" class="link" @click="forget(kept!)">forget it</button>
+    <button type="button" class="link" @click="forget(kept!)">Remove</button>
   </p>
   <p v-if="used && loaded && !kept" class="older">
-    “{{ used.name }}” is not on the shelf any more; this finish still has it.
-    <button type="button" class="link strong" @click="keepAgain">keep it again</button>
+    “{{ used.name }}” is no longer among your marks; this finish still has it.
+    <button type="button" class="link strong" @click="keepAgain">Save it again</button>
   </p>
   <p v-if="kept && kept.mark.version > used!.version" class="older">
-    This finish has version {{ used!.version }}; version {{ kept.mark.version }} is kept.
-    <button type="button" class="link strong" @click="emit('take', kept.mark)">take the newer</button>
+    This finish has version {{ used!.version }}; version {{ kept.mark.version }} is the newest.
+    <button type="button" class="link strong" @click="emit('take', kept.mark)">Use the new version</button>
   </p>
   <p v-if="kept && kept.older_uses && !bench.isDirty" class="older">
     {{ kept.older_uses }} {{ kept.older_uses === 1 ? 'other finish has' : 'other finishes have' }} an older version.
-    <button type="button" class="link strong" @click="renew(kept!)">renew it there</button>
+    <button type="button" class="link strong" @click="renew(kept!)">Update them</button>
   </p>
   <MarkDialog v-model="making" :kept="changed" @kept="take" />
 </template>

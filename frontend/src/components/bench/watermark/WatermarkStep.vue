@@ -12,6 +12,8 @@ import SliderRow from '../../shared/SliderRow.vue'
 import PicturePicker from '../pieces/PicturePicker.vue'
 import FamilySelect from '../../shared/FamilySelect.vue'
 import MarkShelf from './MarkShelf.vue'
+import { vRadios } from '../../../composables/radios'
+import TickBox from '../../shared/TickBox.vue'
 
 type Kind = 'words' | 'kept' | 'logo'
 
@@ -20,8 +22,8 @@ const PLACES: { key: Watermark['place']; label: string }[] = [
   { key: 'across', label: 'across' },
   { key: 'repeated', label: 'repeated' },
 ]
-const SHADES: { key: Watermark['shade']; label: string; title?: string }[] = [
-  { key: 'auto', label: 'by what is behind' },
+const SHADES: { key: Watermark['shade']; label: string }[] = [
+  { key: 'auto', label: 'automatic' },
   { key: 'light', label: 'light' },
   { key: 'dark', label: 'dark' },
 ]
@@ -37,7 +39,7 @@ const mark = computed(() => bench.here!.watermark)
 
 const KINDS: { key: Kind; label: string }[] = [
   { key: 'words', label: 'words' },
-  { key: 'kept', label: 'a kept mark' },
+  { key: 'kept', label: 'a saved mark' },
   { key: 'logo', label: 'a logo' },
 ]
 const set = computed<Kind>(() => (mark.value.logo ? 'logo' : mark.value.mark ? 'kept' : 'words'))
@@ -55,7 +57,7 @@ async function takeLogo({ sha256, width, height }: Photo): Promise<void> {
 async function toggleKnockOut(): Promise<void> {
   const logo = mark.value.logo!
   const colour = logo.knock_out ? null : await backgroundOf(logo.sha256)
-  if (!logo.knock_out && !colour) notices.say('This logo does not lie on one plain colour.')
+  if (!logo.knock_out && !colour) notices.say('This logo has no plain background.')
   void bench.edit(change({ logo: { ...logo, knock_out: colour ? { ...KNOCK_OUT, colour } : null } }))
 }
 
@@ -81,7 +83,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
 </script>
 
 <template>
-  <ChoiceChips label="The mark is" :choices="KINDS" :chosen="kind" @choose="(key) => (wished = key)" />
+  <ChoiceChips label="Watermark" :choices="KINDS" :chosen="kind" @choose="(key) => (wished = key)" />
   <template v-if="kind === 'kept'">
     <MarkShelf
       :used="mark.mark ?? null"
@@ -92,16 +94,13 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
   <template v-else-if="kind === 'logo'">
     <PicturePicker @choose="takeLogo" />
     <p v-if="mark.logo" class="links">
-      <label class="tick">
-        <input type="checkbox" :checked="!!mark.logo.knock_out" @change="toggleKnockOut" />
-        knock out its plain background
-      </label>
-      <button type="button" class="link" @click="bench.edit(change({ logo: null }))">no logo</button>
+      <TickBox label="Make its plain background transparent" :checked="!!mark.logo.knock_out" @update:checked="toggleKnockOut" />
+      <button type="button" class="link" @click="bench.edit(change({ logo: null }))">Remove logo</button>
     </p>
   </template>
   <template v-else>
     <label>
-      <span class="field-label">Words of the mark</span>
+      <span class="field-label">Words</span>
       <input
         class="text-field"
         maxlength="200"
@@ -113,29 +112,31 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
     </label>
     <FamilySelect
       :family="mark.family"
+      :words="mark.text"
       :weight="mark.weight"
       @update:family="(family) => bench.edit(change({ family }))"
       @update:weight="(weight) => bench.edit(change({ weight }))"
     />
   </template>
-  <p class="field-label">Where</p>
+  <p class="field-label">Placement</p>
   <ChoiceChips
-    label="Where"
+    label="Placement"
     :choices="PLACES"
     :chosen="mark.place"
     @choose="(place) => bench.edit(change({ place }))"
     @hover="(place) => tryOut(place && { place })"
   />
   <p v-if="mark.place === 'spot'" class="hint">Drag it on the picture, or:</p>
-  <div v-if="mark.place === 'spot'" class="spots" role="group" aria-label="Spot">
+  <div v-if="mark.place === 'spot'" v-radios class="spots" role="radiogroup" aria-label="Spot">
     <template v-for="(y, row) in SPOTS" :key="y">
       <button
         v-for="(x, column) in SPOTS"
         :key="x"
         type="button"
+        role="radio"
         :class="{ on: mark.spot.x === x && mark.spot.y === y }"
         :aria-label="`${DOWN[row]} ${ACROSS[column]}`"
-        :aria-pressed="mark.spot.x === x && mark.spot.y === y"
+        :aria-checked="mark.spot.x === x && mark.spot.y === y"
         @click="bench.edit(change({ spot: { kind: 'margin', x, y } }))"
         @pointerenter="tryOut({ spot: { kind: 'margin', x, y } })"
         @pointerleave="tryOut(null)"
@@ -174,7 +175,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
   </template>
   <template v-if="mark.place === 'repeated'">
     <SliderRow
-      label="Gap"
+      label="Spacing"
       unit=""
       :digits="1"
       :step="0.1"
@@ -183,14 +184,8 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
       @move="(gap) => move({ gap })"
       @change="(gap) => slide({ gap })"
     />
-    <label class="tick">
-      <input type="checkbox" :checked="mark.stagger" @change="bench.edit(change({ stagger: !mark.stagger }))" />
-      every other row moved on
-    </label>
-    <label class="tick">
-      <input type="checkbox" :checked="mark.whole" @change="bench.edit(change({ whole: !mark.whole }))" />
-      only whole ones, none cut at the edge
-    </label>
+    <TickBox label="Stagger rows" :checked="mark.stagger" @update:checked="bench.edit(change({ stagger: !mark.stagger }))" />
+    <TickBox label="Only whole ones, none cut off at the edge" :checked="mark.whole" @update:checked="bench.edit(change({ whole: !mark.whole }))" />
   </template>
   <p v-if="!mark.logo" class="field-label">Shade</p>
   <ChoiceChips

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+// A size as it is now, drawn once the stage is; it says so while it has not caught up.
+
+import { watchDebounced } from '@vueuse/core'
+import { computed } from 'vue'
+
+import type { SizeLaid } from '../../../api/types'
+import { useIdle } from '../../../composables/idle'
+import { usePictures, type PictureWish } from '../../../composables/pictures'
+import { useBench } from '../../../stores/bench'
+
+const props = defineProps<{
+  size: SizeLaid
+  /** CSS pixels to one output pixel. */
+  scale: number
+  /** Tells the pictures of a size apart that are shown at a time. */
+  channel: string
+}>()
+
+/** Proofs wait until the stage has been idle this long. */
+const IDLE_MS = 80
+
+const bench = useBench()
+const { shown, ask } = usePictures<PictureWish>(`${props.channel}-${props.size.id}`)
+
+watchDebounced(
+  () => [bench.stageDrawn, bench.draft?.draft, props.scale, bench.dragging],
+  () => {
+    if (!bench.draft?.sizes.some(({ id }) => id === props.size.id)) return
+    ask({
+      draft: bench.draft,
+      size_id: props.size.id,
+      edit: null,
+      view: 'final',
+      scale: Math.min(1, props.scale * window.devicePixelRatio),
+      region: null,
+      place: 'proof',
+    })
+  },
+  { debounce: useIdle(IDLE_MS), immediate: true },
+)
+
+const sides = computed(() => ({
+  width: `${Math.max(2, props.size.width * props.scale)}px`,
+  height: `${Math.max(2, props.size.height * props.scale)}px`,
+}))
+const isBehind = computed(() => shown.value?.wish.draft.draft !== bench.draft?.draft)
+</script>
+
+<template>
+  <span class="proof-picture" :class="{ behind: isBehind }">
+    <img v-if="shown" :src="shown.url" :style="sides" alt="" draggable="false" />
+    <i v-else :style="sides"></i>
+    <span v-if="isBehind" class="note">updating…</span>
+  </span>
+</template>
+
+<style scoped>
+.proof-picture {
+  position: relative;
+  display: inline-grid;
+  place-items: center;
+}
+
+img,
+i {
+  outline: 1px solid rgb(30 42 47 / 18%);
+}
+
+img {
+  background: repeating-conic-gradient(#cfcfcd 0 25%, #ffffff 0 50%) 0 0 / 8px 8px;
+}
+
+/* Only what takes long is told of. */
+.note {
+  position: absolute;
+  bottom: 3px;
+  padding: 1px 5px;
+  border-radius: 3px;
+  background: rgb(30 42 47 / 78%);
+  color: #ffffff;
+  font-size: 11px;
+  white-space: nowrap;
+  animation: appear 0s 0.7s backwards;
+}
+
+@keyframes appear {
+  from {
+    visibility: hidden;
+  }
+}
+</style>
