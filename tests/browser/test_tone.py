@@ -346,7 +346,7 @@ class PartsTest(ToneBrowserTest):
         self.assertIn("LUT_3D_SIZE 33", text)
         table = {"name": "x.cube", "mimeType": "text/plain", "buffer": text.encode()}
         looks.get_by_label("A .cube file").set_input_files(table)
-        expect(looks.get_by_role("button", name="bird-figure", exact=True)).to_be_visible()
+        expect(looks.get_by_role("radio", name="bird-figure", exact=True)).to_be_visible()
         as_set = self.after()
         self.step("Tone")
         page.get_by_role("button", name="Reset Tone").click()
@@ -354,7 +354,7 @@ class PartsTest(ToneBrowserTest):
             self.step("Tone")
             self.fold("Look")
             with self.one_change():
-                self.part("Look").get_by_role("button", name=name, exact=True).click()
+                self.part("Look").get_by_role("radio", name=name, exact=True).click()
             np.testing.assert_allclose(self.after(), as_set, atol=5)
         bad = {"name": "bad.cube", "mimeType": "text/plain", "buffer": b"nothing of the kind"}
         self.step("Tone")

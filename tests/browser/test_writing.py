@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 from tests.browser.base import BrowserTest
 
 MARKED = "() => [document.activeElement.selectionStart, document.activeElement.selectionEnd]"
+BOXES = "(boxes) => boxes.map((box) => box.getBoundingClientRect().toJSON())"
 
 
 class WritingTest(BrowserTest):
@@ -29,13 +30,15 @@ class WritingTest(BrowserTest):
         start, end = places if len(places) == 2 else places * 2
         self.wait_until(lambda: self.page.evaluate(MARKED) == [start, end])
 
-    def letters(self):
+    def letters(self, count):
         """Boxes of the letters on the page, as the service lays them out: left to right."""
         self.page.keyboard.press("Control+a")
         boxes = self.page.locator(".writing .marked")
-        self.wait_until(lambda: boxes.count() > 0)
+        expect(boxes).to_have_count(count)
         self.page.wait_for_timeout(300)  # until the last typed letters are laid out
-        found = [box.bounding_box() for box in boxes.all()]
+        found = boxes.evaluate_all(
+            "(boxes) => boxes.map((box) => box.getBoundingClientRect().toJSON())"
+        )
         return sorted(found, key=lambda box: box["x"])
 
     def click_between(self, one, other):
@@ -44,8 +47,7 @@ class WritingTest(BrowserTest):
 
     def test_a_click_between_two_letters_puts_the_caret_there(self):
         self.write("Glaze")
-        letters = self.letters()
-        self.assertEqual(len(letters), 5)
+        letters = self.letters(5)
         for place in (2, 4):
             self.click_between(letters[place - 1], letters[place])
             self.caret_is_at(place)
@@ -55,8 +57,7 @@ class WritingTest(BrowserTest):
 
     def test_in_text_from_the_right_too(self):
         self.write("שלום")
-        letters = self.letters()
-        self.assertEqual(len(letters), 4)
+        letters = self.letters(4)
         # Counted from the right, where it begins.
         self.click_between(letters[2], letters[3])
         self.caret_is_at(1)
@@ -80,7 +81,7 @@ class WritingTest(BrowserTest):
 
     def test_a_word_is_marked_by_a_double_click_and_coloured_in_the_docket(self):
         self.write("was new")
-        letters, page = self.letters(), self.page
+        letters, page = self.letters(7), self.page
         x, y = self.middle_of(letters[1])
         page.mouse.dblclick(x, y)
         self.caret_is_at(0, 3)
@@ -134,11 +135,11 @@ class WritingTest(BrowserTest):
         expect(self.field()).to_have_value("a👩‍👩‍👧b👩‍👩‍👧")
         page.keyboard.press("Control+z")
         expect(self.field()).to_have_value("a👩‍👩‍👧b")
-        self.assertEqual(len(self.letters()), 3)
+        self.letters(3)
 
     def test_words_are_written_where_they_are_double_clicked(self):
         self.write("Mugs")
-        letters, page = self.letters(), self.page
+        letters, page = self.letters(4), self.page
         page.keyboard.press("Escape")
         expect(self.field()).to_be_hidden()
         x = letters[2]["x"]

@@ -2,6 +2,8 @@
 
 import { useRouter } from 'vue-router'
 
+import sample from '../assets/sample.jpg'
+
 import { useBench } from '../stores/bench'
 import { useFinding } from '../stores/finding'
 import { useNotices } from '../stores/notices'
@@ -9,7 +11,7 @@ import { useSelection } from '../stores/selection'
 import { useShelf } from '../stores/shelf'
 import { usePieceEdits } from './pieceEdits'
 
-export const SAMPLE = '/sample.jpg'
+export { sample as SAMPLE }
 const SAMPLE_NAME = 'Three mugs.jpg'
 
 export const FIRST_STEPS = [
@@ -32,7 +34,7 @@ export function useFirstSteps() {
   /** Open the sample photo on the bench to do this with it. */
   async function start(step: FirstStep): Promise<void> {
     try {
-      const blob = await (await fetch(SAMPLE)).blob()
+      const blob = await (await fetch(sample)).blob()
       const [id] = await shelf.bring([new File([blob], SAMPLE_NAME, { type: blob.type })])
       if (id) await router.push({ name: 'bench', params: { id }, query: { first: step } })
     } catch (error) {

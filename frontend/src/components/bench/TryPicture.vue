@@ -4,6 +4,7 @@ import { watchDebounced } from '@vueuse/core'
 // What an edit would make of this photo, as a small picture to choose.
 
 import type { Edit } from '../../api/types'
+import { lookingAt } from '../../composables/lookingAt'
 import { useIdle } from '../../composables/idle'
 import { usePictures, type PictureWish } from '../../composables/pictures'
 import { useBench } from '../../stores/bench'
@@ -57,10 +58,7 @@ watchDebounced(
     :class="{ on: isOn }"
     :aria-checked="isOn"
     @click="emit('choose')"
-    @pointerenter="emit('hover', true)"
-    @pointerleave="emit('hover', false)"
-    @focus="emit('hover', true)"
-    @blur="emit('hover', false)"
+    v-on="lookingAt((on) => emit('hover', on))"
   >
     <span class="picture" :style="{ height: `${height}px` }"><img v-if="shown" :src="shown.url" alt="" /></span>
     {{ name }}

@@ -1,6 +1,7 @@
 <script setup lang="ts" generic="Key extends string">
 import { useExplained, useExplainedIn, vTip } from '../../composables/explanations'
 import { vRadios } from '../../composables/radios'
+import { lookingAt } from '../../composables/lookingAt'
 
 export interface Choice<K> {
   key: K
@@ -40,10 +41,7 @@ function glyph(ratio: number): { width: string; height: string } {
       :class="{ on: choice.key === chosen }"
       :aria-checked="actions ? undefined : choice.key === chosen"
       @click="emit('choose', choice.key)"
-      @pointerenter="emit('hover', choice.key)"
-      @pointerleave="emit('hover', null)"
-      @focus="emit('hover', choice.key)"
-      @blur="emit('hover', null)"
+      v-on="lookingAt((on) => emit('hover', on ? choice.key : null))"
     >
       <i v-if="choice.ratio" :style="glyph(choice.ratio)" aria-hidden="true"></i>{{ choice.label }}
     </button>

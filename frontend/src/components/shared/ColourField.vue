@@ -5,6 +5,7 @@ import { useBench } from '../../stores/bench'
 import { useStage } from '../../stores/stage'
 import { useSwatches } from '../../stores/swatches'
 import { vRadios } from '../../composables/radios'
+import { lookingAt } from '../../composables/lookingAt'
 
 const props = defineProps<{
   value: string
@@ -32,6 +33,7 @@ const more = computed(() => {
   const others = [...named].filter(([, name]) => name !== 'of the photo').slice(0, MOST_MORE)
   return [...photo, ...others].map(([colour, name]) => ({ colour, name: `${colour}, ${name}`, round: name !== 'of the photo' }))
 })
+const choices = computed(() => [...props.swatches.map((swatch) => ({ ...swatch, round: false })), ...more.value])
 const typed = ref(props.value)
 const isBad = ref(false)
 
@@ -72,24 +74,7 @@ function leave(): void {
   <div class="colour" role="group" :aria-label="label">
     <span v-radios class="swatches" role="radiogroup" :aria-label="`${label}, offered`">
       <button
-        v-for="swatch in swatches"
-        :key="swatch.colour"
-        type="button"
-        role="radio"
-        class="swatch"
-        :class="{ on: swatch.colour === value }"
-        :style="{ background: swatch.colour }"
-        :aria-label="swatch.name"
-        :aria-checked="swatch.colour === value"
-        :data-tip="swatch.name"
-        @click="choose(swatch.colour)"
-        @pointerenter="emit('hover', swatch.colour)"
-        @pointerleave="emit('hover', null)"
-        @focus="emit('hover', swatch.colour)"
-        @blur="emit('hover', null)"
-      ></button>
-      <button
-        v-for="{ colour, name, round } in more"
+        v-for="{ colour, name, round } in choices"
         :key="colour"
         type="button"
         role="radio"
@@ -100,10 +85,7 @@ function leave(): void {
         :aria-checked="colour === value"
         :data-tip="name"
         @click="choose(colour)"
-        @pointerenter="emit('hover', colour)"
-        @pointerleave="emit('hover', null)"
-        @focus="emit('hover', colour)"
-        @blur="emit('hover', null)"
+        v-on="lookingAt((on) => emit('hover', on ? colour : null))"
       ></button>
     </span>
     <label class="hex">

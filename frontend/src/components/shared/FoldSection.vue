@@ -36,7 +36,8 @@ explainWithin(props.title)
   border-top: 1px dashed var(--rule);
 }
 
-.fold:first-of-type {
+/* Not between folds. */
+:not(.fold) + .fold {
   margin-top: 10px;
 }
 

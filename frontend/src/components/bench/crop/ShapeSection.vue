@@ -7,6 +7,7 @@ import NumberField from '../../shared/NumberField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import { SHAPE_WORDS } from './words'
 import { vRadios } from '../../../composables/radios'
+import { lookingAt } from '../../../composables/lookingAt'
 
 type Kind = Shape['kind']
 
@@ -67,10 +68,7 @@ function choose(kind: Kind): Edit {
       :aria-label="SHAPE_WORDS[kind]"
       :data-tip="SHAPE_WORDS[kind]"
       @click="bench.edit(choose(kind))"
-      @pointerenter="bench.tryOut = choose(kind)"
-      @pointerleave="bench.tryOut = null"
-      @focus="bench.tryOut = choose(kind)"
-      @blur="bench.tryOut = null"
+      v-on="lookingAt((on) => (bench.tryOut = on ? choose(kind) : null))"
     >
       <svg width="18" height="18" viewBox="0 0 16 16" aria-hidden="true"><path :d="ICONS[kind]" /></svg>
     </button>

@@ -11,6 +11,7 @@ import EdgeLine from './EdgeLine.vue'
 import FormGlyph from './FormGlyph.vue'
 import { FORMS } from './forms'
 import { vRadios } from '../../../composables/radios'
+import { lookingAt } from '../../../composables/lookingAt'
 import TickBox from '../../shared/TickBox.vue'
 
 const props = defineProps<{ piece: BadgePiece }>()
@@ -55,10 +56,7 @@ function toggleStroke(): void {
       :aria-label="name"
       :aria-checked="form === piece.form"
       @click="change({ form })"
-      @pointerenter="bench.tryOut = set({ form })"
-      @pointerleave="bench.tryOut = null"
-      @focus="bench.tryOut = set({ form })"
-      @blur="bench.tryOut = null"
+      v-on="lookingAt((on) => (bench.tryOut = on ? set({ form }) : null))"
     >
       <FormGlyph :form="form" />
     </button>

@@ -8,6 +8,7 @@ import { get } from '../../../api/client'
 import type { IconList } from '../../../api/types'
 import { useNotices } from '../../../stores/notices'
 import { vRadios } from '../../../composables/radios'
+import { lookingAt } from '../../../composables/lookingAt'
 
 defineProps<{ chosen: string | null }>()
 const emit = defineEmits<{ choose: [icon: string | null]; hover: [icon: string | null] }>()
@@ -48,10 +49,7 @@ watchDebounced(
         :aria-label="icon.replaceAll('-', ' ')"
         :aria-checked="icon === chosen"
         @click="emit('choose', icon === chosen ? null : icon)"
-        @pointerenter="emit('hover', icon)"
-        @pointerleave="emit('hover', null)"
-        @focus="emit('hover', icon)"
-        @blur="emit('hover', null)"
+        v-on="lookingAt((on) => emit('hover', on ? icon : null))"
       >
         <img :src="`/api/icons/${icon}/picture`" width="20" height="20" loading="lazy" alt="" />
       </button>

@@ -18,7 +18,7 @@ async function workOn(id: string): Promise<void> {
 </script>
 
 <template>
-  <div class="seen" :class="stage.surround" role="group" aria-label="Every size as seen">
+  <div class="seen" :class="{ night: stage.surround === 'dark' }" role="group" aria-label="Every size as seen">
     <button
       v-for="size in bench.draft!.sizes"
       :key="size.id"
@@ -44,7 +44,7 @@ async function workOn(id: string): Promise<void> {
   background: #f1f1ef;
 }
 
-.seen.dark {
+.seen.night {
   background: var(--surround-dark);
   color: #f4f3ee;
 }

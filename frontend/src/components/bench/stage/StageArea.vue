@@ -95,7 +95,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
 </script>
 
 <template>
-  <div class="stage-frame" :class="stage.surround">
+  <div class="stage-frame" :class="`on-${stage.surround}`">
     <span class="unit" :title="isCropping ? 'Photo pixels' : 'Output pixels'">px</span>
     <RulerStrip :length="areaWidth" :origin="origin.x" :zoom="stage.zoom" :at="pointer?.x ?? null" />
     <RulerStrip
@@ -169,11 +169,11 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
   touch-action: none;
 }
 
-.light .stage {
+.on-light .stage {
   background: var(--surround-light);
 }
 
-.dark .stage {
+.on-dark .stage {
   background: var(--surround-dark);
 }
 

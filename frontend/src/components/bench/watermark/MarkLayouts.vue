@@ -58,7 +58,7 @@ const isChosen = (design: MarkDesign) =>
 <style scoped>
 .layouts {
   display: grid;
-  grid-template-columns: repeat(6, 1fr);
+  grid-template-columns: repeat(6, minmax(0, 1fr));
   gap: 6px;
 }
 

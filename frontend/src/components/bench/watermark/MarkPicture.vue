@@ -9,7 +9,7 @@ const url = useMarkPicture(() => props.design, props.shade)
 </script>
 
 <template>
-  <span class="mark-picture" :class="shade"><img v-if="url" :src="url" :alt="alt" /></span>
+  <span class="mark-picture" :class="{ night: shade === 'light' }"><img v-if="url" :src="url" :alt="alt" /></span>
 </template>
 
 <style scoped>
@@ -22,7 +22,7 @@ const url = useMarkPicture(() => props.design, props.shade)
   background: #ffffff;
 }
 
-.light {
+.night {
   background: #3b4145;
 }
 

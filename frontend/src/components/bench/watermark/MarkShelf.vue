@@ -9,6 +9,7 @@ import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import MarkDialog from './MarkDialog.vue'
 import { vRadios } from '../../../composables/radios'
+import { lookingAt } from '../../../composables/lookingAt'
 
 const props = defineProps<{
   /** The mark that is used, as it was when it was taken. */
@@ -89,10 +90,7 @@ async function forget({ mark }: MarkKept): Promise<void> {
       :aria-label="one.name"
       :aria-checked="one.id === used?.id"
       @click="emit('take', one.id === used?.id ? null : one)"
-      @pointerenter="emit('hover', one)"
-      @pointerleave="emit('hover', null)"
-      @focus="emit('hover', one)"
-      @blur="emit('hover', null)"
+      v-on="lookingAt((on) => emit('hover', on ? one : null))"
     >
       <img :src="`/api/marks/${one.id}/picture?shade=dark&v=${one.version}`" alt="" />
     </button>

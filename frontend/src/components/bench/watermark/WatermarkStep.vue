@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 
 import { get } from '../../../api/client'
 import type { Edit, Photo, PlainBackground, Watermark, WatermarkChanges } from '../../../api/types'
+import { lookingAt } from '../../../composables/lookingAt'
 import { useTyping } from '../../../composables/typing'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
@@ -138,8 +139,7 @@ const tryOut = (changes: Partial<WatermarkChanges> | null) => (bench.tryOut = ch
         :aria-label="`${DOWN[row]} ${ACROSS[column]}`"
         :aria-checked="mark.spot.x === x && mark.spot.y === y"
         @click="bench.edit(change({ spot: { kind: 'margin', x, y } }))"
-        @pointerenter="tryOut({ spot: { kind: 'margin', x, y } })"
-        @pointerleave="tryOut(null)"
+        v-on="lookingAt((on) => tryOut(on ? { spot: { kind: 'margin', x, y } } : null))"
       ></button>
     </template>
   </div>
