@@ -349,7 +349,8 @@ class PartsTest(ToneBrowserTest):
         expect(looks.get_by_role("radio", name="bird-figure", exact=True)).to_be_visible()
         as_set = self.after()
         self.step("Tone")
-        page.get_by_role("button", name="Reset Tone").click()
+        with self.one_change():
+            page.get_by_role("button", name="Reset Tone").click()
         for name in ("Slate ☘", "bird-figure"):
             self.step("Tone")
             self.fold("Look")
