@@ -9,6 +9,12 @@ from playwright.sync_api import Page, sync_playwright
 from demo.seed import seed
 from tests.browser.base import ARGUMENTS, CHROMIUM, Service
 
+# All hints but the first one are dismissed.
+DISMISS_HINTS = """
+    const steps = ['spots', 'tone', 'cut_out', 'border', 'pieces', 'watermark', 'export']
+    localStorage.setItem('lucky-margin-hints-dismissed', JSON.stringify(steps))
+"""
+
 FOLDER = Path(__file__).parent / "screenshots"
 
 
@@ -19,6 +25,7 @@ def main() -> None:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
         try:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.add_init_script(DISMISS_HINTS)
             page.goto(service.url)
             shelf(page)
             bench(page)
@@ -51,7 +58,7 @@ def bench(page: Page) -> None:
     step(page, "Border")
     keep(page, "bench-border")
     page.get_by_role("button", name="As seen").click()
-    page.get_by_role("button", name="Video thumbnail").scroll_into_view_if_needed()
+    page.wait_for_timeout(2500)  # until all sizes are drawn
     keep(page, "proofs-as-seen")
     page.get_by_role("button", name="As seen").click()
     step(page, "Export")
@@ -97,12 +104,12 @@ def tone(page: Page) -> None:
     page.get_by_role("button", name="Open Field behind").click()
     step(page, "Tone")
     page.get_by_role("button", name="Suggest").click()
-    page.get_by_role("button", name="Close this dialog").click()
+    page.locator(".el-message__closeBtn").last.click()
     keep(page, "bench-tone")
     page.get_by_role("button", name="Split").click()
     page.get_by_role("button", name=re.compile("^Look ")).click()
     page.get_by_role("radio", name="Golden").click()
-    page.get_by_role("group", name="Look").scroll_into_view_if_needed()
+    page.get_by_role("radiogroup", name="Look").scroll_into_view_if_needed()
     page.get_by_role("heading", name="Proofs").hover()
     page.wait_for_timeout(2500)  # until all looks are drawn
     keep(page, "split")
@@ -124,7 +131,7 @@ def areas(page: Page) -> None:
     page.get_by_role("button", name=re.compile("^Areas ")).click()
     page.get_by_role("button", name="dark background").click()
     page.get_by_text("brushes to touch it up").wait_for()
-    page.get_by_role("button", name="Close this dialog").click()
+    page.locator(".el-message__closeBtn").last.click()
     page.get_by_text("brushes to touch it up").scroll_into_view_if_needed()
     page.wait_for_timeout(1500)
     keep(page, "area")
@@ -147,9 +154,9 @@ def cut_out(page: Page) -> None:
     keep(page, "cut-out-strokes")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="hide strokes").click()
-    grounds = page.get_by_role("group", name="Background, which")
+    grounds = page.get_by_role("radiogroup", name="Background, which")
     grounds.get_by_role("radio", name="paper").click()
-    ready = page.get_by_role("group", name="Ready-made outlines")
+    ready = page.get_by_role("radiogroup", name="Ready-made outlines")
     ready.get_by_role("radio", name="white").click()
     page.locator(".docket").get_by_text(re.compile("hardly shows")).wait_for()
     page.locator(".docket").get_by_text(re.compile("hardly shows")).scroll_into_view_if_needed()
@@ -176,7 +183,7 @@ def badges(page: Page) -> None:
     page.get_by_role("button", name="Open Reactive blue").click()
     step(page, "Text & badges")
     page.get_by_role("button", name="Badge, arrow").click()
-    page.get_by_role("radio", name="Burst", exact=True).first.click()
+    page.get_by_role("button", name="Burst", exact=True).first.click()
     page.locator("[data-piece=badge-2]").wait_for()
     page.get_by_label("Words inside").fill("new")
     page.keyboard.press("Tab")
@@ -194,7 +201,7 @@ def marks(page: Page) -> None:
     page.get_by_role("button", name="Open Tools, marked").click()
     step(page, "Watermark")
     page.get_by_role("radio", name="a saved mark").click()
-    page.get_by_role("button", name="Studio mark").click()
+    page.get_by_role("radio", name="Studio mark").click()
     page.get_by_role("button", name="Edit").click()
     page.wait_for_timeout(2500)  # until all icons are drawn
     keep(page, "make-a-mark")

@@ -1,6 +1,7 @@
 """Rules of the repository that a machine can check."""
 
 import ast
+import json
 import re
 import unittest
 from pathlib import Path
@@ -61,6 +62,23 @@ class FileTest(unittest.TestCase):
 
     def test_the_page_of_controls_says_what_the_screen_says(self):
         self.assertEqual(write_controls.PAGE.read_text(), write_controls.page())
+
+    def test_every_explanation_is_of_a_control_that_there_is(self):
+        files = [*Path("frontend/src").rglob("*.vue"), *Path("frontend/src").rglob("*.ts")]
+        files.append(PACKAGE / "core" / "document" / "docket.py")
+        shown = "\n".join(path.read_text() for path in files)
+
+        def labels(texts):
+            for label, text in texts.items():
+                if label not in ("", "key"):
+                    yield label
+                    yield from labels(text) if isinstance(text, dict) else ()
+
+        for label in labels(json.loads(write_controls.TEXTS.read_text())):
+            # Some are made from the names of fields, such as muted_colours.
+            spellings = (label, label.lower(), label.lower().replace(" ", "_"))
+            with self.subTest(label):
+                self.assertTrue(any(spelling in shown for spelling in spellings))
 
     def test_explanations_name_keys_that_there_are(self):
         table = Path("frontend/src/composables/keyTable.ts").read_text()

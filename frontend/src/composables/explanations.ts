@@ -26,13 +26,19 @@ export function explainWithin(title: string): void {
   provide(PLACES, own ? [own as Texts, ...around] : around)
 }
 
-/** What explains the control with this label here; undefined where nothing needs to be said. */
-export function useExplained(label: () => string): ComputedRef<Explained | undefined> {
+/** What explains the controls here by their labels; undefined where nothing needs to be said. */
+export function useTips(): (label: string) => Explained | undefined {
   const places = inject(PLACES, [texts as Texts])
-  return computed(() => places.map((place) => explained(place[label()])).find((found) => found))
+  return (label) => places.map((place) => explained(place[label])).find((found) => found)
 }
 
-/** The same for the choices of a group. */
+/** The same for one control, whose label may change. */
+export function useExplained(label: () => string): ComputedRef<Explained | undefined> {
+  const tip = useTips()
+  return computed(() => tip(label()))
+}
+
+/** What explains the choices of a group. */
 export function useExplainedIn(group: () => string): (label: string) => Explained | undefined {
   const places = inject(PLACES, [texts as Texts])
   return (label) => {

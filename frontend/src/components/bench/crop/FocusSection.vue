@@ -2,13 +2,13 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Proposal } from '../../../api/types'
-import { useExplained, vTip } from '../../../composables/explanations'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
 
 const bench = useBench()
-const markTip = useExplained(() => 'Mark it')
+const tip = useTips()
 const stage = useStage()
 const notices = useNotices()
 const message = ref('')
@@ -40,7 +40,7 @@ async function propose(): Promise<void> {
   <p class="hint">What has to stay in view on every size that you have not cropped yourself.</p>
   <div class="buttons">
     <button
-      v-tip="markTip"
+      v-tip="tip('Mark it')"
       type="button"
       class="action"
       :aria-pressed="stage.tool === 'focus'"
@@ -48,7 +48,7 @@ async function propose(): Promise<void> {
     >
       Mark it
     </button>
-    <button type="button" class="action" :disabled="looking" @click="propose">
+    <button v-tip="tip('Suggest one')" type="button" class="action" :disabled="looking" @click="propose">
       {{ looking ? 'Looking…' : 'Suggest one' }}
     </button>
     <button

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import type { Edit, TurnChanges } from '../../../api/types'
-import { useExplained, vTip } from '../../../composables/explanations'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useStage } from '../../../stores/stage'
 import OverrideNote from '../../shared/OverrideNote.vue'
@@ -17,7 +17,7 @@ const TURNS: { name: string; edit: Edit['kind']; way: 'left' | 'right' | 'across
 ]
 
 const bench = useBench()
-const levelTip = useExplained(() => 'Level line')
+const tip = useTips()
 const stage = useStage()
 const turn = computed(() => bench.here!.turn)
 
@@ -44,7 +44,7 @@ function turnBy({ edit, way }: (typeof TURNS)[number]): void {
       <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true"><path :d="one.icon" /></svg>
     </button>
     <button
-      v-tip="levelTip"
+      v-tip="tip('Level line')"
       type="button"
       class="action"
       :aria-pressed="stage.tool === 'level line'"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { useExplained, vTip } from '../../../composables/explanations'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 import { useCutOut, type Look } from '../../../stores/cutOut'
@@ -26,7 +26,7 @@ const LOOKS: Choice<Look>[] = [
 ]
 
 const bench = useBench()
-const boxTip = useExplained(() => 'Draw a box')
+const tip = useTips()
 const checks = useChecks()
 const cutOut = useCutOut()
 const finding = useFinding()
@@ -59,7 +59,7 @@ const edgeWords = computed(() => {
       {{ cutOut.isOn ? 'Find again' : 'Find the subject' }}
     </button>
     <button
-      v-tip="boxTip"
+      v-tip="tip('Draw a box')"
       type="button"
       class="action"
       :aria-pressed="cutOut.drawsBox === 'one'"
@@ -69,6 +69,7 @@ const edgeWords = computed(() => {
     </button>
     <button
       v-if="cutOut.isOn"
+      v-tip="tip('Add a box')"
       type="button"
       class="action"
       :aria-pressed="cutOut.drawsBox === 'more'"

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { maskOf } from '../../../api/drafts'
 import type { Edit } from '../../../api/types'
 import { downloadBlob } from '../../../composables/downloads'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
 import { useNotices } from '../../../stores/notices'
@@ -20,6 +21,7 @@ const ROWS: { name: Length; label: string; most: number }[] = [
 ]
 
 const bench = useBench()
+const tip = useTips()
 const cutOut = useCutOut()
 const notices = useNotices()
 const edge = computed(() => bench.document!.cut_out.edge)
@@ -55,7 +57,7 @@ function change(fields: object): Edit {
   />
   <TickBox label="Clean the fringe" :checked="edge.clean_fringe" @update:checked="bench.edit(change({ clean_fringe: $event }))" />
   <p class="save">
-    <button type="button" class="link" @click="saveMask">
+    <button v-tip="tip('Save the mask as a picture')" type="button" class="link" @click="saveMask">
       Save the mask as a picture
     </button>
   </p>

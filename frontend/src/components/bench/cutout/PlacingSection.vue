@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 
 import type { Proposal } from '../../../api/types'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import SliderRow from '../../shared/SliderRow.vue'
@@ -11,6 +12,7 @@ import TickBox from '../../shared/TickBox.vue'
 const FILLED = 0.85
 
 const bench = useBench()
+const tip = useTips()
 const notices = useNotices()
 /** Room around the subject, as a share of its own sides. */
 const margin = ref(0.05)
@@ -39,8 +41,8 @@ async function place(room: number): Promise<void> {
     @change="(percent) => (margin = percent / 100)"
   />
   <div class="buttons">
-    <button type="button" class="action" @click="place(margin)">Crop to the subject</button>
-    <button type="button" class="action" @click="place((1 / FILLED - 1) / 2)">
+    <button v-tip="tip('Crop to the subject')" type="button" class="action" @click="place(margin)">Crop to the subject</button>
+    <button v-tip="tip('Fill 85 %')" type="button" class="action" @click="place((1 / FILLED - 1) / 2)">
       Fill 85 %
     </button>
     <button

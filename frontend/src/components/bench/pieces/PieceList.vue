@@ -5,11 +5,13 @@ import { computed } from 'vue'
 
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { pieceName } from '../../../composables/pieceNames'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import PieceThumb from './PieceThumb.vue'
 
 const bench = useBench()
+const tip = useTips()
 const selection = useSelection()
 const { pieces, set } = usePieceEdits()
 const frontFirst = computed(() => [...pieces.value].reverse())
@@ -38,18 +40,18 @@ function order(id: string, to: 'forward' | 'backward'): void {
       </button>
       <span v-if="selection.only?.id === piece.id && pieces.length > 1" class="order">
         <button
+          v-tip="tip('In front')"
           type="button"
           class="link"
-          data-tip="One step forward"
           :disabled="piece === frontFirst[0]"
           @click="order(piece.id, 'forward')"
         >
           In front
         </button>
         <button
+          v-tip="tip('Behind')"
           type="button"
           class="link"
-          data-tip="One step back"
           :disabled="piece === pieces[0]"
           @click="order(piece.id, 'backward')"
         >

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { AreaMask, Edit } from '../../../api/types'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
 import { useFinding } from '../../../stores/finding'
@@ -50,6 +51,7 @@ const NUMBERS: Record<AreaMask['kind'], RangeNumber[]> = {
 }
 
 const bench = useBench()
+const tip = useTips()
 const cutOut = useCutOut()
 const finding = useFinding()
 const stage = useStage()
@@ -83,9 +85,9 @@ function remove(): void {
       <button v-if="isRange" type="button" class="link strong" @click="pick">Pick from the photo</button>
       <button
         v-if="mask.kind === 'subject'"
+        v-tip="tip('Find another')"
         type="button"
         class="link strong"
-        data-tip="Tries the next likely subject."
         @click="finding.find({ cutOut: cutOut.isOn })"
       >
         Find another

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { post } from '../../../api/client'
 import type { Proposal } from '../../../api/types'
 import { useToneEdits, type Setting } from '../../../composables/toneEdits'
-import { useExplained, vTip } from '../../../composables/explanations'
+import { useTips, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import { useStage } from '../../../stores/stage'
@@ -36,7 +36,7 @@ const DETAIL: Setting[] = [
 ]
 
 const bench = useBench()
-const neutralTip = useExplained(() => 'Pick a neutral')
+const tip = useTips()
 const notices = useNotices()
 const stage = useStage()
 const { tone, change, reset, isSet } = useToneEdits()
@@ -82,10 +82,10 @@ function pickNeutral(): void {
   <HistogramStrip />
   <EndGrips />
   <p class="links">
-    <button type="button" class="link strong" :disabled="looking" @click="propose">
+    <button v-tip="tip('Suggest a tone')" type="button" class="link strong" :disabled="looking" @click="propose">
       {{ looking ? 'Measuring…' : 'Suggest a tone' }}
     </button>
-    <button v-tip="neutralTip" type="button" class="link" @click="pickNeutral">Pick a neutral</button>
+    <button v-tip="tip('Pick a neutral')" type="button" class="link" @click="pickNeutral">Pick a neutral</button>
     <button v-if="MAIN.some(isSet)" type="button" class="link" @click="reset(MAIN)">Reset these</button>
   </p>
   <AmountRow name="exposure" />
