@@ -413,7 +413,7 @@ class LetteringTest(CommandTest):
         own = self.pixels(*words, "--font", file)
         np.testing.assert_array_equal(own, self.pixels(*words, "--font", "anton"))
         file.write_bytes(b"no font")
-        self.bad("no TTF or OTF", "finish", self.plain, *words, "--font", file, "-o", "x.png")
+        self.bad("not a TTF or OTF", "finish", self.plain, *words, "--font", file, "-o", "x.png")
         self.bad("can't read", "finish", self.plain, *words, "--font", "gone.ttf", "-o", "x.png")
 
     def test_a_mark_of_words_on_a_spot_and_all_over(self):
@@ -495,7 +495,7 @@ class RenderTest(CommandTest):
         for colour in ((0, 160, 0), (255, 0, 0), (128, 128, 128)):
             self.assertGreater((np.abs(drawn - colour).max(axis=2) < 12).sum(), 5)
         logo.unlink()
-        self.bad("not here", "render", self.document, "--size", "Tall", "-o", self.out)
+        self.bad("missing", "render", self.document, "--size", "Tall", "-o", self.out)
 
     def test_the_photo_can_be_named_and_has_to_be_the_right_one(self):
         elsewhere = self.folder / "sub"
@@ -518,7 +518,7 @@ class RenderTest(CommandTest):
         )
 
     def test_bad_documents(self):
-        for text, saying in (("{", "no JSON"), ("{}", "no finish"), ('"x"', "no finish")):
+        for text, saying in (("{", "not JSON"), ("{}", "not a finish"), ('"x"', "not a finish")):
             self.document.write_text(text)
             with self.subTest(text):
                 self.bad(saying, "render", self.document, "--size", "Tall", "-o", self.out)

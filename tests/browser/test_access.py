@@ -56,7 +56,7 @@ class KeyboardTest(BrowserTest):
         picture = page.get_by_role("img", name="The finished picture")
         shown = picture.get_attribute("src")
         changes = self.changes()
-        page.keyboard.press("ArrowDown")
+        page.keyboard.press("ArrowRight")
         expect(thickness.get_by_role("radio", name="thin")).to_be_focused()
         expect(picture).not_to_have_attribute("src", shown)
         expect(thickness.get_by_role("radio", name="none")).to_be_checked()

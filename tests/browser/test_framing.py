@@ -324,8 +324,8 @@ class StageDragTest(Framing):
         expect(picture).to_be_visible()
         page.wait_for_timeout(500)
         with self.one_change():
-            self.drag(self.middle(picture), (-100, 0))
-        moved = 100 * 2250 / picture.bounding_box()["width"]
+            self.drag(self.middle(picture), (-40, 0))
+        moved = 40 * 2250 / picture.bounding_box()["width"]
         self.step("Crop")
         found = float(self.field("from left").input_value())
         self.assertAlmostEqual(found, left + moved, delta=12)
@@ -363,7 +363,7 @@ class StageDragTest(Framing):
         with self.one_change():
             page.get_by_role("radio", name="show the whole photo").click()
         self.fold("Backgrounds")
-        backdrop = page.get_by_role("region", name="Docket")
+        backdrop = page.get_by_role("radiogroup", name="Backdrop", exact=True)
         with self.one_change():
             backdrop.get_by_role("radio", name="colour", exact=True).click()
         # What a ground makes of the picture is seen while it is chosen.

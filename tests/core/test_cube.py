@@ -68,7 +68,7 @@ class ReadingTest(unittest.TestCase):
             ("one-dimensional", b"LUT_1D_SIZE 2\n0 0 0\n1 1 1\n"),
             ("from 2 to 65", b"LUT_3D_SIZE 256\n"),
             ("from 2 to 65", b"LUT_3D_SIZE -3\n"),
-            ("promises 8 colours and has 7", good.rsplit(b"\n", 2)[0]),
+            ("announces 8 colours and has 7", good.rsplit(b"\n", 2)[0]),
             ("other than numbers", good.replace(b"1.000000", b"1.0O0000", 1)),
             ("not a number", good.replace(b"1.000000", b"0nan".replace(b"0", b"+"), 1)),
             ("DOMAIN_MAX has to lie above", b"DOMAIN_MAX 0 1 1\n" + good),

@@ -365,8 +365,8 @@ class StrokeTest(unittest.TestCase):
     def test_strokes_that_make_no_sense_are_refused(self):
         scene = cut(disc_photo(), ROUND_DISC)
         for edit, words in (
-            (DrawStroke(brush="keep", radius=3, points=((900.0, 900.0),)), "beside the photo"),
-            (DrawSubject(x0=5, y0=5, x1=5, y1=90), "Draw a box"),
+            (DrawStroke(brush="keep", radius=3, points=((900.0, 900.0),)), "outside the photo"),
+            (DrawSubject(x0=5, y0=5, x1=5, y1=90), "To draw a box"),
         ):
             with self.assertRaisesRegex(BadInput, words):
                 apply_edit(scene, edit)

@@ -58,7 +58,7 @@ class ReadingTest(unittest.TestCase):
 
     def test_what_is_no_finish_is_refused(self):
         for data in (None, [], {}, {"format": "other"}, "text", 3):
-            with self.subTest(data=data), self.assertRaisesRegex(BadDocument, "no finish"):
+            with self.subTest(data=data), self.assertRaisesRegex(BadDocument, "not a finish"):
                 read_finish(data)
 
     def test_a_newer_version_is_refused_with_the_way_out(self):

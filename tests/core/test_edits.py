@@ -349,7 +349,7 @@ class TurnTest(unittest.TestCase):
             turn = self.turn(LevelLine(x0=x0, y0=y0, x1=x1, y1=y1))
             with self.subTest(line=line):
                 self.assertAlmostEqual(turn.straighten, expected, places=2)
-        with self.assertRaisesRegex(BadInput, "two ends"):
+        with self.assertRaisesRegex(BadInput, "too short"):
             self.turn(LevelLine(x0=5, y0=5, x1=5, y1=5))
 
     def test_only_this_size_turns_when_that_is_meant(self):

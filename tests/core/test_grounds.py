@@ -66,7 +66,7 @@ class GroundOfOneSizeTest(unittest.TestCase):
         self.assertEqual(own.size("other").overrides.all_overridden, ["outside"])
         (told,) = overrides_in_words(own.size("other"))
         self.assertEqual((told.step, told.fields), ("outside", ["#0000FF"]))
-        self.assertIn("changed alone", describe_change(self.finish, own))
+        self.assertIn("changed on its own", describe_change(self.finish, own))
         follows = self.edited(Follow(step="outside"), own)
         self.assertEqual(follows, self.finish)
 

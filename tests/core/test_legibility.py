@@ -116,7 +116,7 @@ class ContrastTest(unittest.TestCase):
         finish = finish_with(badge, WORDS.model_copy(update={"dx": 15}))
         grey, size = plain("#808080"), finish.sizes[0]
         self.assertIsNone(contrast_of(Scene(finish, size, grey), "text-1"))
-        with self.assertRaisesRegex(BadInput, "Only words"):
+        with self.assertRaisesRegex(BadInput, "Only text"):
             contrast_of(Scene(finish, size, grey), "badge-1")
         with self.assertRaises(NotFound):
             contrast_of(Scene(finish, size, grey), "text-9")
@@ -257,7 +257,7 @@ class CheckTest(unittest.TestCase):
 
     def test_too_small_as_people_see_it_is_measured_and_mended(self):
         finish = with_size(finish_with(WORDS.model_copy(update={"size": 0.04})), seen_width=300)
-        self.assertRegex(self.found(finish)["small"].text, r"a small x is \d\.\d px high")
+        self.assertRegex(self.found(finish)["small"].text, r"a lower-case x is \d\.\d px high")
         self.assertNotIn("small", self.mended(finish, "small"))
 
     def test_badges_and_rows_of_them_past_the_margin_are_made_to_fit(self):

@@ -126,7 +126,7 @@ class WordsTest(unittest.TestCase):
         finish = finish_of(300, 300, pieces=(piece,))
         self.assertNotIn("font", self.keys(finish, self.here))
         found = {one.key: one for one in check(scene_of(finish, self.gone))}["font"]
-        self.assertIn("“Kiln” is set in a font that is not here", found.text)
+        self.assertIn("“Kiln” uses a font that is missing", found.text)
         mended = apply_edit(scene_of(finish, self.gone), found.action.edit).finish
         self.assertEqual(mended.pieces[0].family, "figtree")
         self.assertNotIn("font", self.keys(mended, self.gone))

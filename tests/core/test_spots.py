@@ -211,13 +211,13 @@ class EditTest(unittest.TestCase):
         self.assertEqual(apply_edit(scene, RemoveSpot(number=None)).finish.spots.filled, ())
 
     def test_what_makes_no_sense_is_said(self):
-        with self.assertRaisesRegex(BadInput, "beside the photo"):
+        with self.assertRaisesRegex(BadInput, "outside the photo"):
             self.drawn((-90, -90))
         with self.assertRaisesRegex(BadInput, "There is no spot 1"):
             apply_edit(self.scene, RemoveSpot(number=0))
         many = Spots(filled=tuple(Spot(radius=0.01, points=((0.5, 0.5),)) for _ in range(200)))
         full = scene_of(finish_of(spots=many), self.scene.sources)
-        with self.assertRaisesRegex(BadInput, "200 spots are filled at most"):
+        with self.assertRaisesRegex(BadInput, "200 spots can be filled at most"):
             self.drawn((50, 50), scene=full)
 
 

@@ -202,7 +202,7 @@ class NoiseTest(unittest.TestCase):
         sources = demo_sources("kiln-night.jpg")
         finish = finish_of(1080, 1350, tone=Tone(exposure=1.5, shadows=50))
         found = {one.key: one for one in check(scene_of(finish, sources))}
-        self.assertIn("Noise shows", found["noise"].text)
+        self.assertIn("Noise is visible", found["noise"].text)
         mended = apply_edit(scene_of(finish, sources), found["noise"].action.edit).finish
         left = {one.key for one in check(scene_of(mended, sources))}
         self.assertNotIn("noise", left)

@@ -38,7 +38,7 @@ class FontStoreTest(unittest.TestCase):
     def test_there_is_an_end_to_them(self):
         with mock.patch("lucky_margin.store.fonts.MOST", 1):
             self.fonts.add(ANTON)
-            with self.assertRaisesRegex(BadInput, "at most; take one off"):
+            with self.assertRaisesRegex(BadInput, "at most; remove one"):
                 self.fonts.add(CAVEAT)
 
     def test_a_font_off_the_list_is_still_drawn_after_a_restart(self):

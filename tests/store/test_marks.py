@@ -92,5 +92,5 @@ class MarkStoreTest(unittest.TestCase):
             lambda: self.store.marks.delete(mark.id),
             lambda: self.change(mark.id, "x", MarkDesign(words="x")),
         ):
-            with self.assertRaisesRegex(NotFound, "not kept any more"):
+            with self.assertRaisesRegex(NotFound, "was removed"):
                 call()

@@ -396,7 +396,7 @@ class OwnSizeTest(StoreTest):
     def test_there_is_a_most_and_unknown_ones_are_said(self):
         with mock.patch("lucky_margin.store.kept.MOST", 1):
             self.keep("Tag")
-            with self.assertRaisesRegex(BadInput, "delete one first"):
+            with self.assertRaisesRegex(BadInput, "remove one first"):
                 self.keep("Card")
         with self.assertRaises(NotFound):
             self.store.own_sizes.delete(99)

@@ -2,7 +2,7 @@
 // the boxes of what is marked, and the way from one line to the next. Places in the text are counted
 // in UTF-16 units here, as fields count them.
 
-import { computed, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
 import type { TextPiece, Writing } from '../api/types'
 import { useBench } from '../stores/bench'
@@ -22,7 +22,9 @@ export function useLetters(piece: () => TextPiece) {
   const bench = useBench()
   const notices = useNotices()
   const writing = shallowRef<Writing | null>(null)
-  /** UTF-16 offsets by characters, of the text that the letters are of. */
+  /** The text that the letters are of, which may lag a little behind what is typed. */
+  const laidText = ref<string | null>(null)
+  /** UTF-16 offsets by its characters. */
   const offsets = shallowRef<number[]>([0])
 
   const latest = useLatest<string>(async (text) => {
@@ -30,6 +32,7 @@ export function useLetters(piece: () => TextPiece) {
       const found = await bench.ask<Writing>('/bench/writing', { piece: piece().id })
       writing.value = found
       offsets.value = offsetsOf(text)
+      laidText.value = text
     } catch (error) {
       notices.tell(error)
     }
@@ -93,7 +96,7 @@ export function useLetters(piece: () => TextPiece) {
       .map(({ leading: [ax, ay, bx, by], trailing: [cx, cy, dx, dy] }) => `${ax},${ay} ${cx},${cy} ${dx},${dy} ${bx},${by}`)
   }
 
-  return { isKnown: computed(() => writing.value !== null), stopAt, nearest, beside, lineAround, boxes }
+  return { laidText, stopAt, nearest, beside, lineAround, boxes }
 }
 
 function offsetsOf(text: string): number[] {

@@ -3,7 +3,7 @@
 // copying and undo are the browser's; its caret and what is marked are drawn where the service says
 // that the letters are.
 
-import { useEventListener } from '@vueuse/core'
+import { until, useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 
 import type { PieceLaid, TextPiece } from '../../../api/types'
@@ -23,6 +23,8 @@ const emit = defineEmits<{
   leave: []
 }>()
 
+/** How long the caret waits for the letters that it is put between. */
+const LAG_MS = 1000
 /** How far round the letters a press belongs to them, in CSS pixels. */
 const AIR = 10
 
@@ -77,28 +79,22 @@ async function begin(): Promise<void> {
     const end = text.value.length
     field.value!.setRangeText(letter, end, end, 'end')
     input()
-  } else if (spot) placeWhenKnown(spot.x, spot.y)
+  } else if (spot) await placeWhenLaid(spot.x, spot.y)
   else field.value!.select()
   readMarks()
 }
 
-function placeWhenKnown(x: number, y: number): void {
-  const place = () => {
-    const stop = letters.nearest(x, y)
-    if (stop) mark(stop.at, stop.at)
-  }
-  if (letters.isKnown.value) return place()
-  const stopWatching = watch(letters.isKnown, () => {
-    stopWatching()
-    place()
-  })
+async function placeWhenLaid(x: number, y: number): Promise<void> {
+  await until(letters.laidText).toBe(text.value, { timeout: LAG_MS })
+  const stop = letters.nearest(x, y)
+  if (stop) mark(stop.at, stop.at)
 }
 
 const focus = () => field.value?.focus({ preventScroll: true })
 
 /** Mark from one place to the other, where the caret stands. */
 function mark(from: number, to: number): void {
-  field.value!.setSelectionRange(Math.min(from, to), Math.max(from, to), to < from ? 'backward' : 'forward')
+  field.value?.setSelectionRange(Math.min(from, to), Math.max(from, to), to < from ? 'backward' : 'forward')
   readMarks()
 }
 
@@ -117,16 +113,16 @@ function input(): void {
   readMarks()
 }
 
-/** Lines are those on the picture, which the field does not know. */
+/** Lines are those on the picture; the field knows only line breaks, by which it goes until the newest
+ * letters are laid out. */
 function keydown(event: KeyboardEvent): void {
   event.stopPropagation()
   const step = event.isComposing ? null : lineStep(event)
-  const { start, end, backwards } = selection.marked
-  const moving = backwards ? start : end
-  const to = step && stepFrom(moving, step)
-  if (to == null) return
+  if (step === null || letters.laidText.value !== text.value) return
   event.preventDefault()
-  mark(event.shiftKey ? (backwards ? end : start) : to, to)
+  const { start, end, backwards } = selection.marked
+  const to = stepFrom(backwards ? start : end, step)
+  if (to !== undefined) mark(event.shiftKey ? (backwards ? end : start) : to, to)
 }
 
 function stepFrom(place: number, step: LineStep): number | undefined {
