@@ -162,6 +162,15 @@ class CropTest(BrowserTest):
             "aria-pressed", "true"
         )
 
+    def test_the_surround_is_grey_lighter_or_darker(self):
+        stage = self.page.get_by_role("group", name="Stage")
+        expect(stage).to_have_css("background-color", "rgb(139, 139, 137)")
+        width = stage.bounding_box()["width"]
+        for name, colour in (("dark", "rgb(51, 51, 51)"), ("light", "rgb(213, 213, 210)")):
+            self.button(f"{name} surround").click()
+            expect(stage).to_have_css("background-color", colour)
+            self.assertEqual(stage.bounding_box()["width"], width)
+
     def test_space_and_a_drag_move_the_view_and_nothing_else(self):
         page = self.page
         picture = page.get_by_role("img", name="The whole photo")

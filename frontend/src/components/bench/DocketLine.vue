@@ -178,7 +178,6 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   min-height: 0;
   padding: 0 12px 12px;
   overflow: hidden auto;
-  scrollbar-gutter: stable;
 }
 
 /* On a low window the docket scrolls as a whole, as the step's own room would be too little. */

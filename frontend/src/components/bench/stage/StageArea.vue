@@ -95,7 +95,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
 </script>
 
 <template>
-  <div class="stage-frame" :class="`on-${stage.surround}`">
+  <div class="stage-frame" :class="`surround-${stage.surround}`">
     <span class="unit" :title="isCropping ? 'Photo pixels' : 'Output pixels'">px</span>
     <RulerStrip :length="areaWidth" :origin="origin.x" :zoom="stage.zoom" :at="pointer?.x ?? null" />
     <RulerStrip
@@ -169,11 +169,11 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
   touch-action: none;
 }
 
-.on-light .stage {
+.surround-light .stage {
   background: var(--surround-light);
 }
 
-.on-dark .stage {
+.surround-dark .stage {
   background: var(--surround-dark);
 }
 
