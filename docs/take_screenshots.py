@@ -15,6 +15,11 @@ DISMISS_HINTS = """
     localStorage.setItem('lucky-margin-hints-dismissed', JSON.stringify(steps))
 """
 
+ALL_SHOWN = """
+    () => [...document.images].every(({ complete, naturalWidth, y }) =>
+        (complete && naturalWidth > 0) || y > innerHeight)
+"""
+
 FOLDER = Path(__file__).parent / "screenshots"
 
 
@@ -44,7 +49,7 @@ def main() -> None:
 
 def shelf(page: Page) -> None:
     page.get_by_role("button", name="Open Thursday mugs").wait_for()
-    page.wait_for_timeout(6000)  # until all proofs are drawn
+    page.wait_for_function(ALL_SHOWN, timeout=60_000)
     keep(page, "shelf")
 
 

@@ -46,6 +46,8 @@ export function useWeighing() {
       })
       .catch((error) => {
         if (!(error instanceof Cancelled)) notices.tell(error)
+        // An older request came in after this one and took its place: ask again.
+        else if (!signal.aborted) restart(finish, revision, size_id)
       })
       .finally(() => {
         if (!signal.aborted) progress.value = null
