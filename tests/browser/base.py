@@ -10,6 +10,7 @@ import unittest
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import Browser, ConsoleMessage, Page, expect, sync_playwright
 
@@ -101,8 +102,10 @@ class BrowserTest(unittest.TestCase):
         self.page.goto(self.service.url)
         expect(self.page.get_by_role("heading", name="Add a photo")).to_be_visible()
 
-    def new_page(self) -> Page:
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+    def new_page(self, **options: Any) -> Page:
+        """A page of a context of its own; ``options`` are those of the context."""
+        options = {"viewport": {"width": 1280, "height": 800}} | options
+        context = self.browser.new_context(**options)
         self.addCleanup(context.close)
         context.add_init_script(NOTE_VIOLATIONS)
         context.on("weberror", lambda found: self.errors.append(str(found.error)))

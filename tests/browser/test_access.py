@@ -19,6 +19,15 @@ class KeyboardTest(BrowserTest):
             self.page.keyboard.press("Tab")
         self.fail(f"{role} {name} is not reached by the Tab key")
 
+    def take(self, name, key, *, starting_at):
+        """Take a choice two places from the one that is chosen."""
+        self.tab_to("radio", starting_at)
+        self.page.keyboard.press("ArrowRight")
+        self.page.keyboard.press("ArrowRight")
+        with self.one_change():
+            self.page.keyboard.press(key)
+        expect(self.page.get_by_role("radio", name=name)).to_be_checked()
+
     def test_a_first_photo_is_cropped_bordered_and_saved_with_keys_alone(self):
         page = self.page
         with page.expect_file_chooser() as chooser:
@@ -26,19 +35,9 @@ class KeyboardTest(BrowserTest):
             page.keyboard.press("Enter")
         chooser.value.set_files("demo/photos/bowl-top.jpg")
         self.on_bench()
-        self.tab_to("radio", "free")
-        page.keyboard.press("ArrowRight")
-        page.keyboard.press("ArrowRight")
-        with self.one_change():
-            page.keyboard.press("Enter")
-        expect(page.get_by_role("radio", name="1:1")).to_be_checked()
+        self.take("1:1", "Enter", starting_at="free")
         page.keyboard.press("5")
-        self.tab_to("radio", "none")
-        page.keyboard.press("ArrowRight")
-        page.keyboard.press("ArrowRight")
-        with self.one_change():
-            page.keyboard.press("Space")
-        expect(page.get_by_role("radio", name="medium")).to_be_checked()
+        self.take("medium", "Space", starting_at="none")
         page.keyboard.press("8")
         save = page.get_by_role("button", name="Save this size")
         expect(save).to_be_enabled()
@@ -136,16 +135,11 @@ class CalmTest(BrowserTest):
 class TouchTest(BrowserTest):
     def setUp(self):
         super().setUp()
-        self.page.context.close()
-        context = self.browser.new_context(
+        self.page = self.new_page(
             viewport={"width": 1024, "height": 768}, has_touch=True, is_mobile=True
         )
-        self.addCleanup(context.close)
-        context.on("weberror", lambda found: self.errors.append(str(found.error)))
-        self.page = context.new_page()
-        self.page.add_init_script("window.violations = []")
         self.page.goto(self.service.url)
-        self.cdp = context.new_cdp_session(self.page)
+        self.cdp = self.page.context.new_cdp_session(self.page)
         self.open_finish_of("mugs-window.jpg")
 
     def touch(self, kind, *places):
@@ -177,21 +171,53 @@ class TouchTest(BrowserTest):
     def test_grips_take_a_finger(self):
         grip = self.page.get_by_role("button", name=re.compile("^Bottom right corner"))
         box = grip.bounding_box()
-        # 20 px off its middle is still the grip.
+        # 20 px off its middle is still the grip, though it looks smaller.
         x, y = box["x"] + box["width"] / 2 + 20, box["y"] + box["height"] / 2 + 20
+        self.assertLess(box["width"], 40)
+        hit = self.page.evaluate_handle("([x, y]) => document.elementFromPoint(x, y)", [x, y])
+        self.assertEqual(hit.get_attribute("aria-label"), grip.get_attribute("aria-label"))
+        width = float(self.field("width").input_value())
         with self.one_change():
             self.touch("touchStart", (x, y))
             for step in range(1, 5):
                 self.touch("touchMove", (x - 20 * step, y - 15 * step))
             self.touch("touchEnd")
+        expect(self.field("from left")).to_have_value("0")
+        expect(self.field("from top")).to_have_value("0")
+        narrower = width - 80 * width / self.picture()["width"]
+        self.assertAlmostEqual(
+            float(self.field("width").input_value()), narrower, delta=0.03 * width
+        )
 
     def test_what_can_be_done_with_a_finish_shows_without_hovering(self):
         self.page.get_by_role("button", name="Shelf", exact=True).click()
         card = self.page.get_by_role("listitem").filter(has_text="mugs-window").first
-        expect(card.get_by_role("button", name="Duplicate")).to_have_css("opacity", "1")
-        self.assertEqual(
-            card.locator(".actions").evaluate("(element) => getComputedStyle(element).opacity"), "1"
+        expect(card.locator(".actions")).to_have_css("opacity", "1")
+
+
+class ColumnTest(BrowserTest):
+    def test_the_docket_s_edge_is_dragged_moved_by_keys_and_stays(self):
+        page = self.page
+        self.open_finish_of("bowl-top.jpg")
+        docket = page.get_by_role("region", name="Docket")
+        edge = page.get_by_role("separator", name="Width of the docket")
+        before = docket.bounding_box()["width"]
+        self.drag(self.middle(edge), (60, 0))
+        self.assertAlmostEqual(docket.bounding_box()["width"], before + 60, delta=2)
+        edge.focus()
+        page.keyboard.press("ArrowLeft")
+        narrower = docket.bounding_box()["width"]
+        self.assertAlmostEqual(narrower, before + 52, delta=2)
+        page.reload()
+        self.on_bench()
+        self.assertEqual(docket.bounding_box()["width"], narrower)
+        # It never takes the stage's room.
+        self.drag(self.middle(edge), (700, 0))
+        self.assertGreaterEqual(
+            page.get_by_role("group", name="Stage").bounding_box()["width"], 440
         )
+        edge.dblclick()
+        self.assertEqual(docket.bounding_box()["width"], before)
 
 
 class FirstStepsTest(BrowserTest):

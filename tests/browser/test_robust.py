@@ -212,6 +212,23 @@ class SavingMeanwhileTest(BrowserTest):
             held[1].continue_()
         self.assertTrue(caught.value.suggested_filename.endswith(".webp"))
 
+    def test_a_file_whose_turn_an_older_request_took_is_asked_for_again(self):
+        page, asked = self.page, []
+        self.open_finish_of("bowl-top.jpg")
+        taken = {"id": "a1" * 16, "news": 1, "state": "cancelled", "progress": 1}
+
+        def weigh(route):
+            asked.append(route)
+            if len(asked) > 1:
+                return route.continue_()
+            return route.fulfill(json=taken | {"result": None, "problem": None})
+
+        page.route("**/weigh", weigh)
+        self.step("Export")
+        with page.expect_download():
+            page.get_by_role("button", name="Save this size").click()
+        self.assertEqual(len(asked), 2)
+
 
 class ClosingTest(BrowserTest):
     def test_no_picture_is_kept_in_memory_after_the_bench_is_left(self):

@@ -63,6 +63,7 @@ export const useShelf = defineStore('shelf', () => {
         const path = `/photos?name=${encodeURIComponent(file.name.slice(-120))}`
         const id = await work.run(`Adding ${file.name}`, async (following) => {
           const photo = await upload<Photo>(path, file, following)
+          following.signal.throwIfAborted()
           photo.notes.forEach((note) => notices.say(`${photo.name}: ${note}`))
           return start(photo.sha256)
         })

@@ -148,7 +148,7 @@ def _small(laid: LaidPiece, scene: Scene) -> Check | None:
     edit = SetPiece(ids=(laid.piece.id,), changes=changes, only_this_size=True)
     text = (
         f"{_name(laid)} is too small: a lower-case x is {seen:.1f} px high as people see it, "
-        f"{LEAST_X_HEIGHT:g} is wanted."
+        f"{LEAST_X_HEIGHT:g} is needed."
     )
     action = CheckAction(label="Make it larger", edit=edit)
     return Check(key="small", severity="warning", text=text, action=action)

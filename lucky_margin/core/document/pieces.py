@@ -314,6 +314,10 @@ class MarkVersions(Value):
     dark: MarkColours
     light: MarkColours
 
+    def of(self, shade: MarkShade) -> MarkColours:
+        """Those of one version."""
+        return self.light if shade == "light" else self.dark
+
 
 class MarkDesign(Value):
     """A mark: an icon beside or over words, a smaller line under them, a rule between both, a
@@ -362,7 +366,7 @@ class MarkPiece(PieceBase):
         versions = self.mark.design.colours
         if versions is None or self.shade is None:
             return None
-        return versions.light if self.shade == "light" else versions.dark
+        return versions.of(self.shade)
 
 
 Piece = Annotated[TextPiece | BadgePiece | PicturePiece | MarkPiece, Field(discriminator="kind")]

@@ -202,7 +202,7 @@ def _free_ratio(scene: Scene) -> Edited:
 
 
 def _reframed(scene: Scene, size: Size) -> Finish:
-    """The finish with ``size``, whose own crop takes the ratio it is now held to.
+    """The finish with ``size``, whose own window takes the ratio it is now held to.
 
     The window keeps its centre and, as far as the photo allows, its area.
     """

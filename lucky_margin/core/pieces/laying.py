@@ -61,7 +61,8 @@ class LaidPiece:
     Its own box has ``width`` and ``height``, around all its ``copies``, and lies about ``x``,
     ``y``, turned by ``angle`` degrees clockwise. ``outline`` is the fill of one copy about its
     own middle, in a box of ``sides``; None for a whole picture. ``lettering`` are the words or
-    the icon in a badge, ``ends`` where an arrow held at a point of the photo begins and ends.
+    the icon in a badge, ``mark`` the parts of a kept mark about their middle, ``ends`` where an
+    arrow held at a point of the photo begins and ends.
     ``lacks_font`` says that the own font of its words is gone.
     """
 

@@ -88,7 +88,7 @@ def version_colours(design: MarkDesign, shade: MarkShade) -> MarkColours:
     if design.colours is None:
         one = PLAIN[shade]
         return MarkColours(words=one, icon=one, frame=one)
-    return design.colours.light if shade == "light" else design.colours.dark
+    return design.colours.of(shade)
 
 
 def mark_picture(design: MarkDesign, shade: MarkShade, width: int, font: FontFinder) -> Picture8:

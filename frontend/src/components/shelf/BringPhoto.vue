@@ -36,17 +36,17 @@ function picked(): void {
     </div>
     <ul>
       <li v-for="refusal in shelf.refusals" :key="refusal" role="status">
-        <span class="light look"></span>
+        <span class="check-light look"></span>
         <span>{{ refusal }}</span>
       </li>
       <li>
-        <span class="light"></span>
+        <span class="check-light"></span>
         <span>
           JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF, BMP, SVG. The original is never changed, and every step
           can be undone.
         </span>
       </li>
-      <li><span class="light"></span><span>Add several at once, and each gets a finish.</span></li>
+      <li><span class="check-light"></span><span>Add several at once, and each gets a finish.</span></li>
     </ul>
   </aside>
 </template>
@@ -95,7 +95,7 @@ li {
   overflow-wrap: anywhere;
 }
 
-li .light {
+li .check-light {
   margin: 5px 0 0 6px;
 }
 </style>

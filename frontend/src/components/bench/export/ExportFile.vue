@@ -99,7 +99,7 @@ async function copy(): Promise<void> {
   </div>
   <div v-if="weighed && !weighed.meets_cap" class="unmet" role="alert">
     <p>
-      <span class="light look"></span>
+      <span class="check-light look"></span>
       {{ isLossless ? 'PNG is lossless, so it can’t be made lighter' : 'Even at quality 40 it is heavier' }}:
       more than {{ formatNumber(settings.max_kb ?? 0) }} KB.
     </p>
@@ -167,7 +167,7 @@ progress {
   width: 100%;
 }
 
-.unmet .light {
+.unmet .check-light {
   margin-right: 4px;
 }
 

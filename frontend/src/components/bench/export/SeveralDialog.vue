@@ -92,7 +92,7 @@ function cancel(): void {
         <span>{{ size.width }} × {{ size.height }} px</span>
         <span class="looks">
           <template v-if="checks.looks(size.id)">
-            <i class="light look"></i>{{ checks.looks(size.id) }} {{ checks.looks(size.id) === 1 ? 'warning' : 'warnings' }}
+            <i class="check-light look"></i>{{ checks.looks(size.id) }} {{ checks.looks(size.id) === 1 ? 'warning' : 'warnings' }}
           </template>
         </span>
         <span class="state" aria-live="polite">{{ state(size.id) }}</span>
@@ -163,7 +163,7 @@ b {
   text-align: right;
 }
 
-.light {
+.check-light {
   margin-right: 5px;
 }
 

@@ -58,7 +58,7 @@ async function calm(): Promise<void> {
   <p class="field-label">
     Colour
     <span v-if="legible" :data-tip="`${legible.ratio.toFixed(1)} to 1; ${legible.wanted} is needed at this size`">
-      <i class="light" :class="{ look: legible.ratio < legible.wanted }"></i>
+      <i class="check-light" :class="{ look: legible.ratio < legible.wanted }"></i>
       contrast {{ legible.ratio.toFixed(1) }}
     </span>
   </p>

@@ -44,7 +44,7 @@ watchDebounced(
     <p class="visually-hidden" role="status">{{ told }}</p>
     <ul>
       <li v-for="check in checks.found" :key="check.key">
-        <i class="light" :class="{ look: check.severity === 'warning' }"></i>
+        <i class="check-light" :class="{ look: check.severity === 'warning' }"></i>
         <span>
           {{ check.text }}
           <button
@@ -90,7 +90,7 @@ li {
   font-size: 12px;
 }
 
-.light {
+.check-light {
   margin-top: 4px;
 }
 

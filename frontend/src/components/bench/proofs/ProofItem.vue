@@ -62,7 +62,7 @@ async function drop(event: DragEvent): Promise<void> {
         <b>{{ size.name }}</b>
         <span>{{ size.on_paper || `${size.width} × ${size.height}` }}<template v-if="size.overridden.includes('window')">, own crop</template></span>
         <span v-if="enlarged">enlarged</span>
-        <span class="state"><i class="light" :class="{ look: looks }"></i>{{ state }}</span>
+        <span class="state"><i class="check-light" :class="{ look: looks }"></i>{{ state }}</span>
       </span>
     </button>
     <ProofMenu v-if="isActive" :place="place" />
@@ -120,7 +120,7 @@ b {
   font-size: 12px;
 }
 
-.state .light {
+.state .check-light {
   margin-right: 5px;
 }
 

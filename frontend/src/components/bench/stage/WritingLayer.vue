@@ -179,7 +179,7 @@ async function blur({ relatedTarget }: FocusEvent): Promise<void> {
       <g :transform="transform">
         <polygon v-for="box in marks" :key="box" class="marked" :points="box" />
         <template v-if="caret && isFocused">
-          <line v-for="tone in ['light', 'dark']" :key="tone" :class="tone" :x1="caret[0]" :y1="caret[1]" :x2="caret[2]" :y2="caret[3]" />
+          <line v-for="line in ['under', 'over']" :key="line" :class="line" :x1="caret[0]" :y1="caret[1]" :x2="caret[2]" :y2="caret[3]" />
         </template>
       </g>
     </svg>
@@ -231,12 +231,12 @@ line {
   vector-effect: non-scaling-stroke;
 }
 
-.light {
+.under {
   stroke: #ffffff;
   stroke-width: 4px;
 }
 
-.dark {
+.over {
   stroke: var(--ink);
   stroke-width: 1.6px;
 }
