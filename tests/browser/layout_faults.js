@@ -86,6 +86,9 @@
       if (across > 2 && down > 2) faults.push(`overlap: ${name(element)} and ${name(other)}`)
     }
   })
+  const bar = document.querySelector('header.top').getBoundingClientRect()
+  const below = document.querySelector('.columns').getBoundingClientRect()
+  if (Math.abs(below.top - bar.bottom) > 1) faults.push(`${below.top - bar.bottom} px between the bar and what is below it`)
   if (document.documentElement.scrollWidth > innerWidth) faults.push('the page is wider than the window')
   return [...new Set(faults)]
 }

@@ -96,14 +96,15 @@ watch(
 
 <style scoped>
 .bench {
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   height: 100%;
   background: var(--surround-mid);
 }
 
 .columns {
   display: grid;
+  flex: 1;
   grid-template-rows: minmax(0, 1fr);
   grid-template-columns: var(--docket) minmax(0, 1fr) var(--proofs);
   min-height: 0;

@@ -176,8 +176,10 @@ const isOpen = computed(() => bench.openStep === props.line.key)
 
 .body {
   min-height: 0;
-  padding: 0 12px 12px;
+  padding: 0 4px 12px 12px;
   overflow: hidden auto;
+  /* Room for the scroll bar, so that nothing jumps when it comes. */
+  scrollbar-gutter: stable;
 }
 
 /* On a low window the docket scrolls as a whole, as the step's own room would be too little. */

@@ -155,8 +155,8 @@ async function deleteForGood(): Promise<void> {
 
 <style scoped>
 .shelf-page {
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   height: 100%;
 }
 
@@ -164,6 +164,7 @@ async function deleteForGood(): Promise<void> {
   display: grid;
   grid-template-rows: minmax(0, 1fr);
   grid-template-columns: 308px minmax(0, 1fr);
+  flex: 1;
   min-height: 0;
 }
 
