@@ -24,6 +24,7 @@ class WritingTest(BrowserTest):
         self.button("Headline", exact=True).click()
         expect(self.field()).to_be_focused()
         self.page.keyboard.insert_text(words)
+        expect(self.page.locator(".writing")).to_have_attribute("aria-busy", "false")
         self.caret_is_at(len(words.encode("utf-16-le")) // 2)
 
     def caret_is_at(self, *places):
@@ -35,11 +36,7 @@ class WritingTest(BrowserTest):
         self.page.keyboard.press("Control+a")
         boxes = self.page.locator(".writing .marked")
         expect(boxes).to_have_count(count)
-        self.page.wait_for_timeout(300)  # until the last typed letters are laid out
-        found = boxes.evaluate_all(
-            "(boxes) => boxes.map((box) => box.getBoundingClientRect().toJSON())"
-        )
-        return sorted(found, key=lambda box: box["x"])
+        return sorted(boxes.evaluate_all(BOXES), key=lambda box: box["x"])
 
     def click_between(self, one, other):
         x = (one["x"] + one["width"] + other["x"]) / 2

@@ -138,6 +138,11 @@ async function copy(): Promise<void> {
   border-top: 1px dashed var(--rule);
 }
 
+/* Room for what is said of the file, so that nothing moves when it is made. */
+.result > div {
+  min-height: 48px;
+}
+
 .result b {
   font: 700 20px var(--heading);
 }
@@ -173,6 +178,7 @@ progress {
 
 .name {
   margin-top: 8px;
+  min-height: 1.5em;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

@@ -54,6 +54,8 @@ const hitArea = computed(() => {
     transform: `translate(-50%, -50%) rotate(${angle}deg)`,
   }
 })
+/** The letters on the picture are older than what was typed. */
+const lags = computed(() => letters.laidText.value !== text.value)
 /** The field stands at the caret, where input methods open their lists, and never out of the stage. */
 const fieldPlace = computed(() => {
   const edge = caret.value ?? [props.laid.x, props.laid.y, props.laid.x, props.laid.y]
@@ -85,7 +87,7 @@ async function begin(): Promise<void> {
 }
 
 async function placeWhenLaid(x: number, y: number): Promise<void> {
-  await until(letters.laidText).toBe(text.value, { timeout: LAG_MS })
+  await until(lags).toBe(false, { timeout: LAG_MS })
   const stop = letters.nearest(x, y)
   if (stop) mark(stop.at, stop.at)
 }
@@ -118,7 +120,7 @@ function input(): void {
 function keydown(event: KeyboardEvent): void {
   event.stopPropagation()
   const step = event.isComposing ? null : lineStep(event)
-  if (step === null || letters.laidText.value !== text.value) return
+  if (step === null || lags.value) return
   event.preventDefault()
   const { start, end, backwards } = selection.marked
   const to = stepFrom(backwards ? start : end, step)
@@ -167,7 +169,7 @@ async function blur({ relatedTarget }: FocusEvent): Promise<void> {
 </script>
 
 <template>
-  <div ref="layer" class="writing">
+  <div ref="layer" class="writing" :aria-busy="lags">
     <div
       class="area"
       :style="hitArea"
