@@ -17,7 +17,6 @@ from lucky_margin.core.document import (
     ContactShadow,
     ExportChanges,
     Focus,
-    LetterOutline,
     MarginAnchor,
     MarkDesign,
     OutlinesChanges,
@@ -30,6 +29,7 @@ from lucky_margin.core.document import (
     SolidColour,
     SubjectOutline,
     SubjectShadowChanges,
+    ToneChanges,
     TurnChanges,
     WatermarkChanges,
     new_finish,
@@ -48,9 +48,11 @@ from lucky_margin.core.edits.steps import (
     SetGround,
     SetOutlines,
     SetSubjectShadow,
+    SetTone,
     SetTurn,
     SetWatermark,
 )
+from lucky_margin.core.edits.tone import AddWash
 from lucky_margin.core.export import kept_subject
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import Store, used_subject
@@ -109,6 +111,12 @@ def _piece(piece: str, **fields: object) -> SetPiece:
     return SetPiece(ids=(piece,), changes=PieceChanges.model_validate(fields))
 
 
+def _here(piece: str, **fields: object) -> SetPiece:
+    """A piece set differently on the size in hand."""
+    changes = PieceChanges.model_validate(fields)
+    return SetPiece(ids=(piece,), changes=changes, only_this_size=True)
+
+
 def _not_here(piece: str) -> SetPiece:
     """Leave a piece out on the size in hand."""
     return SetPiece(ids=(piece,), changes=PieceChanges(on=False), only_this_size=True)
@@ -149,7 +157,7 @@ STORIES = (
     Story(
         "bench-tools.jpg",
         "Bench, wide",
-        (_size("link-card"), _window(330, 420, 2743, 1440), _border(0.02, "#F5F1E8", True)),
+        (_size("link-card"), _window(330, 420, 2743, 1412.1), _border(0.02, "#F5F1E8", True)),
     ),
     Story(
         "bench-tools.jpg",
@@ -168,20 +176,21 @@ STORIES = (
         "Reactive blue, video",
         (
             _size("video-thumbnail"),
+            _window(1400, 864, 1600, 900),
             AddText(purpose="headline", text="Reactive\nblue"),
             _piece(
                 "text-1",
                 family="anton",
-                size=0.22,
+                size=0.16,
                 align="left",
                 line_spacing=0.95,
-                anchor=MarginAnchor(x=0, y=0.5).model_dump(),
-                outline=LetterOutline(width=0.04, colour="#1E2A2F").model_dump(),
+                anchor=MarginAnchor(x=0.98, y=0.3).model_dump(),
+                shadow=Shadow(y=0.01, blur=0.06, opacity=0.5).model_dump(),
             ),
             AddBadge(form="arrow"),
-            _piece("badge-1", height=0.11, colour="#D9A441"),
-            DragPieces(ids=("badge-1",), dx=-200, dy=250),
-            PointPiece(id="badge-1", end="tip", dx=60, dy=-130),
+            _piece("badge-1", height=0.1, colour="#D9A441"),
+            DragPieces(ids=("badge-1",), dx=330, dy=180),
+            PointPiece(id="badge-1", end="tip", dx=-500, dy=-70),
         ),
     ),
     Story(
@@ -195,7 +204,7 @@ STORIES = (
             SetSubjectShadow(
                 changes=SubjectShadowChanges(cast=CastShadow(angle=165, distance=0.05, opacity=0.4))
             ),
-            AddText(purpose="headline", text="JUST" + 17 * " " + "FIRED"),
+            AddText(purpose="headline", text="JUST" + 18 * " " + "FIRED"),
             _piece(
                 "text-1",
                 family="anton",
@@ -233,9 +242,9 @@ STORIES = (
                 "text-1",
                 family="zilla-slab",
                 weight=700,
-                size=0.19,
+                size=0.18,
                 colour="#3A2A1E",
-                anchor=MarginAnchor(x=0.55, y=0.45).model_dump(),
+                anchor=MarginAnchor(x=0.58, y=0.47).model_dump(),
                 shadow=None,
             ),
         ),
@@ -243,7 +252,36 @@ STORIES = (
     Story(
         "field-noon.jpg",
         "Field behind the studio",
-        (_size("link-card"), SetTurn(changes=TurnChanges(straighten=-0.6))),
+        (
+            _size("link-card"),
+            SetTurn(changes=TurnChanges(straighten=-0.6)),
+            _window(60, 540, 3440, 1752.8),
+            SetTone(
+                changes=ToneChanges(exposure=0.15, contrast=28, warmth=7200, muted_colours=30),
+            ),
+            AddWash(),
+            _border(0.03, "#F5F1E8", True),
+            AddText(purpose="headline", text="Open studio"),
+            _piece(
+                "text-1",
+                family="playfair-display",
+                weight=900,
+                size=0.17,
+                align="left",
+                colour="#33302A",
+                shadow=None,
+                anchor=MarginAnchor(x=0.06, y=0.13).model_dump(),
+            ),
+            AddText(purpose="line", text="Second Saturday in June, ten to four"),
+            _piece(
+                "text-2",
+                size=0.056,
+                align="left",
+                colour="#33302A",
+                shadow=None,
+                anchor=MarginAnchor(x=0.06, y=0.33).model_dump(),
+            ),
+        ),
     ),
     Story(
         "bowl-top.jpg",
@@ -253,16 +291,31 @@ STORIES = (
             SetFocus(
                 focus=Focus(
                     point=Point(x=0.588, y=0.438),
-                    box=Box(left=0.365, top=0.22, width=0.446, height=0.436),
+                    box=Box(left=0.42, top=0.27, width=0.336, height=0.336),
                 )
             ),
             _window(994, 544, 1540, 1540),
             _also("round-sticker"),
+            _window(900, 450, 1730, 1730),
             SetBorder(
                 changes=BorderChanges(
-                    on=True, thickness=Sides.all(0.03), colour="#1F6B4B", line="dashed"
+                    on=True, thickness=Sides.all(0.12), colour="#22445C", line="solid"
                 ),
                 only_this_size=True,
+            ),
+            AddText(purpose="line", text="Pebblewick Pottery · Reactive blue ·"),
+            _piece(
+                "text-1",
+                family="zilla-slab",
+                case="capitals",
+                size=0.078,
+                letter_spacing=0.28,
+                wrap=None,
+                bend=350,
+                colour="#F5F1E8",
+                shadow=None,
+                anchor=MarginAnchor(x=0.5, y=0.5).model_dump(),
+                sizes=("size-2",),
             ),
         ),
     ),
@@ -312,8 +365,11 @@ STORIES = (
             SetExport(changes=ExportChanges(max_kb=400)),
             _also("square-post"),
             _also("video-thumbnail"),
-            _also("wide-banner"),
-            _not_here("text-1"),
+            _window(0, 150, 3600, 2025),
+            _here("text-1", text="New glaze, every Thursday", size=0.12),
+            _also("link-card"),
+            _window(0, 240, 3600, 1890),
+            _here("text-1", text="New glaze, every Thursday", size=0.12),
             _also("round-avatar"),
             _not_here("text-1"),
         ),

@@ -280,6 +280,17 @@ class CheckTest(unittest.TestCase):
         aside = WORDS.model_copy(update={"anchor": MarginAnchor(x=0.5, y=0)})
         self.assertNotIn("over focus", self.found(finish_with(aside, focus=focus)))
 
+    def test_words_on_a_ring_are_judged_letter_by_letter(self):
+        focus = Focus(point=Point(x=0.5, y=0.5), box=Box(left=0.4, top=0.3, width=0.2, height=0.4))
+        ring = TextPiece(id="text-1", text="Words all along the round edge. " * 2, size=0.06,
+                         wrap=None, bend=350, anchor=MarginAnchor(x=0.5, y=0.5))  # fmt: skip
+        for size, keys in ((0.06, set()), (0.08, {"past"}), (0.03, {"over focus"})):
+            piece = ring.model_copy(update={"size": size})
+            finish = with_size(finish_with(piece, focus=focus), shape={"kind": "circle"},
+                               pixels={"kind": "fixed", "width": 600, "height": 600})  # fmt: skip
+            with self.subTest(size):
+                self.assertEqual(set(self.found(finish)) & {"past", "over focus"}, keys)
+
     def test_a_mark_too_faint_or_too_loud_is_measured_and_mended(self):
         for opacity, word in ((0.02, "faint"), (1, "loud")):
             finish = finish_of(600, 400, watermark=Watermark(text="Pebblewick", opacity=opacity))

@@ -6,6 +6,11 @@ from lucky_margin.core.document import Value
 from lucky_margin.core.edits import Edit
 
 
+def percent(share: float, decimals: int = 0) -> str:
+    """A share (0..1) as checks say it."""
+    return f"{100 * share:.{decimals}f}\N{NO-BREAK SPACE}%"
+
+
 class CheckAction(Value):
     """One action that mends what a check found."""
 

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core import oklab
-from lucky_margin.core.checks.check import Check, CheckAction
+from lucky_margin.core.checks.check import Check, CheckAction, percent
 from lucky_margin.core.cut_out import doubts_about
 from lucky_margin.core.document import (
     Box,
@@ -105,7 +105,7 @@ def outlines(scene: Scene) -> Iterator[Check]:
         unseen = unseen_share(line, beside)
         name = "The outline" if len(lines) == 1 else f"Outline {number + 1}"
         if unseen <= MOST_UNSEEN:
-            text = f"{name} stands out along {1 - unseen:.0%} of its length."
+            text = f"{name} stands out along {percent(1 - unseen)} of its length."
             yield Check(key="outline", severity="ok", text=text)
             continue
         mended = made_visible(line, beside)
@@ -114,7 +114,7 @@ def outlines(scene: Scene) -> Iterator[Check]:
             changed = (*lines[:number], mended, *lines[number + 1 :])
             edit = SetOutlines(changes=OutlinesChanges(lines=changed), only_this_size=_own(scene))
             action = CheckAction(label="Make it visible", edit=edit)
-        text = f"{name} hardly shows along {unseen:.0%} of its length."
+        text = f"{name} hardly shows along {percent(unseen)} of its length."
         yield Check(key="outline", severity="warning", text=text, action=action)
 
 
@@ -170,7 +170,7 @@ def white(scene: Scene) -> Check | None:
     share = float(((rim < 255).any(axis=1) & ~subject_there).mean())
     if share == 0:
         return Check(key="white", severity="ok", text="The background is #FFFFFF at every edge.")
-    text = f"The background is not #FFFFFF along {share:.1%} of the edges."
+    text = f"The background is not #FFFFFF along {percent(share, 1)} of the edges."
     return Check(key="white", severity="warning", text=text)
 
 

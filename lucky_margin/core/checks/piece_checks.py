@@ -3,8 +3,9 @@
 from dataclasses import replace
 
 import numpy as np
+import shapely
 
-from lucky_margin.core.checks.check import Check, CheckAction
+from lucky_margin.core.checks.check import Check, CheckAction, percent
 from lucky_margin.core.checks.legibility import contrast_of, make_readable
 from lucky_margin.core.document import (
     PieceChanges,
@@ -23,6 +24,7 @@ from lucky_margin.core.render.layers import behind_subject
 from lucky_margin.core.render.pieces import sprite_on
 from lucky_margin.core.render.render import render
 from lucky_margin.core.render.subject_alpha import alpha_near_subject
+from lucky_margin.core.render.writing import writing_of
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.text import FAMILIES, STAND_IN, is_own
@@ -102,6 +104,10 @@ def _past(laid: LaidPiece, scene: Scene) -> Check | None:
         box.right - room.right,
         box.bottom - room.bottom,
     )
+    if letters := _letters_on_arc(laid, scene):
+        # They may follow the shape's edge, and lie on its border.
+        edge = scene.outer.inset(*4 * [scene.margins.thickness]).region
+        past = max(edge.distance(shapely.Point(corner)) for letter in letters for corner in letter)
     if past <= PAST or laid.piece.anchor.kind == "photo" or laid.piece.kind == "picture":
         return None
     piece = laid.piece
@@ -182,12 +188,13 @@ def _font(laid: LaidPiece) -> Check | None:
 
 def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     """How much of what has to stay in view the words cover."""
-    focus, box = focus_on(scene.focus, scene.frame), laid.bounds
+    focus = focus_on(scene.focus, scene.frame)
     if focus is None or behind_subject(laid.piece, scene):
         return None
-    wide = min(box.right, focus.right) - max(box.left, focus.left)
-    high = min(box.bottom, focus.bottom) - max(box.top, focus.top)
-    share = max(0.0, wide) * max(0.0, high) / (focus.width * focus.height)
+    letters = _letters_on_arc(laid, scene)
+    words = [shapely.Polygon(letter) for letter in letters] or shapely.box(*laid.bounds.edges)
+    covered = shapely.union_all(words).intersection(shapely.box(*focus.edges))
+    share = covered.area / (focus.width * focus.height)
     if share <= MOST_OF_FOCUS:
         return None
     action = None
@@ -197,8 +204,19 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
         best = places[0]
         edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
         action = CheckAction(label="Move it aside", edit=edit)
-    text = f"{_name(laid)} covers {100 * share:.0f}\N{NO-BREAK SPACE}% of the focus box."
+    text = f"{_name(laid)} covers {percent(share)} of the focus box."
     return Check(key="over focus", severity="warning", text=text, action=action)
+
+
+def _letters_on_arc(laid: LaidPiece, scene: Scene) -> list[list[tuple[float, float]]]:
+    """The corners of each letter of words on an arc, in output pixels; none of anything else, whose
+    box says as much."""
+    piece = laid.piece
+    if not isinstance(piece, TextPiece) or not piece.bend or len(laid.copies) > 1:
+        return []
+    letters = writing_of(scene, piece.id).letters
+    edges = [(*letter.leading, *letter.trailing[2:], *letter.trailing[:2]) for letter in letters]
+    return [list(zip(edge[::2], edge[1::2], strict=True)) for edge in edges]
 
 
 def _hidden(laid: LaidPiece, scene: Scene) -> Check | None:
@@ -214,7 +232,7 @@ def _hidden(laid: LaidPiece, scene: Scene) -> Check | None:
     share = float((letters * subject).sum() / letters.sum())
     if share <= MOST_HIDDEN:
         return None
-    text = f"The subject hides {100 * share:.0f}\N{NO-BREAK SPACE}% of {_name(laid)}."
+    text = f"The subject hides {percent(share)} of {_name(laid)}."
     action = CheckAction(label="Move it in front of the subject", edit=_set_behind(laid, False))
     return Check(key="hidden", severity="warning", text=text, action=action)
 
@@ -233,8 +251,9 @@ def watermark(scene: Scene) -> Check | None:
         return None
     faint = changed < FAINT
     word = "faint" if faint else "loud"
-    percent = f"{100 * changed:.1f}\N{NO-BREAK SPACE}%"
-    text = f"The watermark is too {word}: it changes the lightness under it by {percent}."
+    text = (
+        f"The watermark is too {word}: it changes the lightness under it by {percent(changed, 1)}."
+    )
     action = _suiting(scene, faint)
     return Check(key="mark", severity="warning", text=text, action=action)
 

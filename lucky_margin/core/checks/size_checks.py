@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import shapely
 
-from lucky_margin.core.checks.check import Check, CheckAction
+from lucky_margin.core.checks.check import Check, CheckAction, percent
 from lucky_margin.core.document import (
     Box,
     Crop,
@@ -47,8 +47,8 @@ NOISY = 2.5
 _SMOOTHING_TRIED = (30, 50, 70, 100)
 _CLIPPERS = ("exposure", "contrast", "white_point", "black_point", "saturation", "muted_colours")
 _GENTLER_TRIES = 5
-_LEAST_SAID = 0.05
-"""Percent; less would be said as 0.0."""
+_LEAST_SAID = 0.0005
+"""A share; less would be said as 0.0."""
 
 _ROUNDING = 1e-6
 _MEASURED_AT = 0.5
@@ -121,13 +121,13 @@ def focus(scene: Scene) -> Check | None:
         name, box = "subject", turned_subject_box(scene)
     if box is None:
         return None
-    seen, window = shapely.box(*_ends(box)), shapely.box(*_ends(frame.sampled))
-    cut = 100 * (1 - seen.intersection(window).area / seen.area)
+    seen, window = shapely.box(*box.edges), shapely.box(*frame.sampled.edges)
+    cut = 1 - seen.intersection(window).area / seen.area
     touching = [edge for edge in ("left", "top", "right", "bottom") if _touches(edge, box, frame)]
     if cut < _LEAST_SAID and not touching:
         return Check(key="focus", severity="ok", text=f"The {name} is whole.")
     text = (
-        f"The {name} is cut: {cut:.1f}\N{NO-BREAK SPACE}% of it is outside."
+        f"The {name} is cut: {percent(cut, 1)} of it is outside."
         if cut >= _LEAST_SAID
         else f"The {name} touches the edge ({', '.join(touching)})."
     )
@@ -152,14 +152,14 @@ def corners(scene: Scene) -> Check | None:
     frame = scene.frame
     if scene.finish.photo is None or scene.cut_out.on or scene.backdrop.kind != "transparent":
         return None
-    window = shapely.box(*_ends(frame.sampled))
-    empty = 100 * (1 - shapely.Polygon(frame.photo.corners).intersection(window).area / window.area)
+    window = shapely.box(*frame.sampled.edges)
+    empty = 1 - shapely.Polygon(frame.photo.corners).intersection(window).area / window.area
     if empty < _LEAST_SAID:
         return None
     return Check(
         key="corners",
         severity="warning",
-        text=f"Empty corners: {empty:.1f}\N{NO-BREAK SPACE}% of this size is outside the photo.",
+        text=f"Empty corners: {percent(empty, 1)} of this size is outside the photo.",
         action=CheckAction(
             label="Keep inside the photo",
             edit=SetTurn(changes=TurnChanges(empty_corners=False), only_this_size=True),
@@ -180,7 +180,7 @@ def column(scene: Scene) -> Check | None:
         key="column",
         severity="warning",
         text=f"Wider than its column: {width} px in {column}, so it will be shown at "
-        f"{100 * column / width:.0f}\N{NO-BREAK SPACE}%.",
+        f"{percent(column / width)}.",
         action=CheckAction(
             label=f"Make it {fitting.width} × {fitting.height}", edit=SetPixels(pixels=fitting)
         ),
@@ -193,11 +193,11 @@ def clipping(scene: Scene) -> Check | None:
         return None
     newly = measure_tone(scene).newly
     shares = ((newly.high, "white"), (newly.low, "black"))
-    clipped = " and ".join(
-        f"{100 * share:.1f}\N{NO-BREAK SPACE}% to {end}" for share, end in shares
-    )
-    if max(newly.high, newly.low) <= CLIPPED:
-        return Check(key="clipping", severity="ok", text=f"The tone clips {clipped}.")
+    clipped = " and ".join(f"{percent(share, 1)} to {end}" for share, end in shares)
+    most = max(newly.high, newly.low)
+    if most <= CLIPPED:
+        text = f"The tone clips {'nothing' if most < _LEAST_SAID else clipped}."
+        return Check(key="clipping", severity="ok", text=text)
     return Check(
         key="clipping",
         severity="warning",
@@ -280,20 +280,16 @@ def transparency(scene: Scene) -> Check | None:
     picture = render(replace(scene, size=as_png), scale=_MEASURED_AT)
     if picture.shape[2] == 3:
         return None
-    share = 100 * (1 - float(picture[:, :, 3].mean()) / 255)
+    share = 1 - float(picture[:, :, 3].mean()) / 255
     if share < _LEAST_SAID:
         return None
     return Check(
         key="transparency",
         severity="warning",
-        text=f"JPEG has no transparency: {share:.1f}\N{NO-BREAK SPACE}% of this size is "
+        text=f"JPEG has no transparency: {percent(share, 1)} of this size is "
         f"filled with {colour_in_words(flatten_colour(scene))}.",
         action=CheckAction(
             label="Export as PNG",
             edit=SetExport(changes=ExportChanges(format="png"), only_this_size=True),
         ),
     )
-
-
-def _ends(box: Box) -> tuple[float, float, float, float]:
-    return box.left, box.top, box.right, box.bottom

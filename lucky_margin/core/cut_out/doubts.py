@@ -37,7 +37,9 @@ def doubts_about(matte: Matte, fringe: FringeColours) -> list[str]:
         apart = np.sqrt(((own - behind) ** 2).sum(axis=2))
         alike = float((apart < ALIKE).mean())
         if alike > MOST_ALIKE:
-            found.append(f"colours hardly differ along {alike:.0%} of its outline")
+            found.append(
+                f"colours hardly differ along {100 * alike:.0f}\N{NO-BREAK SPACE}% of its outline"
+            )
     return found
 
 

@@ -92,6 +92,11 @@ class Box(Value):
         return self.top + self.height
 
     @property
+    def edges(self) -> tuple[float, float, float, float]:
+        """Its left, top, right and bottom edge, in the box's own unit."""
+        return self.left, self.top, self.right, self.bottom
+
+    @property
     def centre(self) -> tuple[float, float]:
         """Its middle, in the box's own unit."""
         return self.left + self.width / 2, self.top + self.height / 2
