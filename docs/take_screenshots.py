@@ -192,11 +192,12 @@ def badges(page: Page) -> None:
     page.locator("[data-piece=badge-2]").wait_for()
     page.get_by_label("Words inside").fill("new")
     page.keyboard.press("Tab")
+    page.wait_for_timeout(1500)  # until the pieces of the list are drawn
     piece = page.locator("[data-piece=badge-2]").bounding_box()
     x, y = piece["x"] + piece["width"] / 2, piece["y"] + piece["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
-    page.mouse.move(x + 250, y - 70, steps=6)
+    page.mouse.move(x + 205, y + 125, steps=6)
     keep(page, "badges")
     page.mouse.up()
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { useId } from 'vue'
+import { nextTick, useId, useTemplateRef } from 'vue'
 
 import { explainWithin, useExplained, vTip } from '../../composables/explanations'
 
@@ -13,12 +13,20 @@ const id = useId()
 const open = useLocalStorage(`lucky-margin-fold-${props.title}`, props.startsOpen)
 const tip = useExplained(() => props.title)
 explainWithin(props.title)
+const fold = useTemplateRef<HTMLElement>('fold')
+
+/** What was opened comes into sight, as much of it as there is room for. */
+async function toggle(): Promise<void> {
+  open.value = !open.value
+  await nextTick()
+  if (open.value) fold.value?.scrollIntoView({ block: 'nearest' })
+}
 </script>
 
 <template>
-  <section class="fold" :class="{ open }">
+  <section ref="fold" class="fold" :class="{ open }">
     <h2>
-      <button v-tip="tip" type="button" :aria-expanded="open" :aria-controls="id" @click="open = !open">
+      <button v-tip="tip" type="button" :aria-expanded="open" :aria-controls="id" @click="toggle">
         <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden="true">
           <path d="M3 1.5L7 5L3 8.5" fill="none" stroke="currentColor" stroke-width="1.5" />
         </svg>
