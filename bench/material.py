@@ -12,6 +12,7 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     LetterOutline,
+    LineBand,
     MarginAnchor,
     Piece,
     Plate,
@@ -51,7 +52,7 @@ def framed(thickness: float = 0.025) -> Finish:
     """A finish of 1080 x 1350 pixels with a border."""
     finish = new_finish(name="bench", photo_sha256=SHA)
     size = finish.sizes[0].model_copy(update={"pixels": FixedPixels(width=WIDTH, height=HEIGHT)})
-    border = Border(thickness=Sides.all(thickness))
+    border = Border.of(LineBand(thickness=Sides.all(thickness)))
     return finish.with_size(size).model_copy(update={"border": border})
 
 

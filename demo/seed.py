@@ -17,6 +17,7 @@ from lucky_margin.core.document import (
     ContactShadow,
     ExportChanges,
     Focus,
+    LineBand,
     MarginAnchor,
     MarkDesign,
     OutlinesChanges,
@@ -103,8 +104,8 @@ def _window(left: float, top: float, width: float, height: float) -> SetWindow:
 
 
 def _border(thickness: float, colour: str = "#FFFFFF", outside: bool = False) -> SetBorder:
-    changes = BorderChanges(thickness=Sides.all(thickness), colour=colour, outside=outside)
-    return SetBorder(changes=changes)
+    band = LineBand(thickness=Sides.all(thickness), colour=colour, around=outside)
+    return SetBorder(changes=BorderChanges(bands=(band,)))
 
 
 def _piece(piece: str, **fields: object) -> SetPiece:
@@ -299,7 +300,7 @@ STORIES = (
             _window(900, 450, 1730, 1730),
             SetBorder(
                 changes=BorderChanges(
-                    on=True, thickness=Sides.all(0.12), colour="#22445C", line="solid"
+                    on=True, bands=(LineBand(thickness=Sides.all(0.12), colour="#22445C"),)
                 ),
                 only_this_size=True,
             ),

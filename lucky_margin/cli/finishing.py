@@ -20,6 +20,7 @@ from lucky_margin.core.document import (
     Export,
     Finish,
     Focus,
+    LineBand,
     LookUse,
     Point,
     Rectangle,
@@ -233,10 +234,12 @@ def _border(chosen: argparse.Namespace) -> Border:
     if not chosen.border:
         return Border()
     thickness, _, colour = chosen.border.partition(":")
-    return Border(
-        thickness=Sides.all(values.percent(thickness, "--border")),
-        colour=colour or Border().colour,
-        outside=chosen.border_outside,
+    return Border.of(
+        LineBand(
+            thickness=Sides.all(values.percent(thickness, "--border")),
+            colour=colour or LineBand().colour,
+            around=chosen.border_outside,
+        )
     )
 
 

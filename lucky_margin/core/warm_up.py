@@ -1,6 +1,6 @@
 """Compiling all loops, or loading them from disk, so that no first picture waits for that."""
 
-from lucky_margin.core import contour, cut_out, sampling, tone
+from lucky_margin.core import borders, contour, cut_out, sampling, tone
 
 
 def warm_up() -> None:
@@ -9,3 +9,4 @@ def warm_up() -> None:
     tone.warm_up()
     cut_out.warm_up()
     contour.warm_up()
+    borders.warm_up()

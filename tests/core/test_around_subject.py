@@ -12,6 +12,7 @@ from lucky_margin.core.document import (
     ContactShadow,
     CutOut,
     Export,
+    LineBand,
     Outlines,
     PicturePiece,
     Sides,
@@ -64,7 +65,7 @@ def everything(**fields):
         outlines=Outlines(lines=(SubjectOutline(width=0.02), SubjectOutline(softness=1))),
         subject_shadow=SubjectShadow(cast=CastShadow(), contact=ContactShadow(), own=0.5),
         backdrop=ThisPhoto(blur=0.02, grey=0.3),
-        border=Border(thickness=Sides.all(0.02)),
+        border=Border.of(LineBand(thickness=Sides.all(0.02))),
         pieces=(
             TextPiece(id="text-1", text="Behind", size=0.3, behind=True),
             PicturePiece(

@@ -6,7 +6,15 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lucky_margin.core.document import Border, Export, Sides, SolidColour, TextPiece, Watermark
+from lucky_margin.core.document import (
+    Border,
+    Export,
+    LineBand,
+    Sides,
+    SolidColour,
+    TextPiece,
+    Watermark,
+)
 from lucky_margin.core.pieces import Sprite
 from lucky_margin.core.render.compose import Group, Layer, SpriteLayer, compose
 from lucky_margin.core.render.grid import Grid
@@ -140,7 +148,7 @@ class DrawingOrderTest(unittest.TestCase):
         finish = finish_of(
             80,
             80,
-            border=Border(thickness=Sides.all(0.1), colour="#00FF00", **fields),
+            border=Border.of(LineBand(thickness=Sides.all(0.1), colour="#00FF00", **fields)),
             backdrop=SolidColour(colour="#0000FF"),
             outside=SolidColour(colour="#FFFF00"),
             pieces=(words, over, loose),
@@ -168,9 +176,11 @@ class DrawingOrderTest(unittest.TestCase):
         self.assertLess(DRAWING_ORDER.index("border"), DRAWING_ORDER.index("watermark"))
 
     def test_an_outside_border_lies_beside_what_it_frames(self):
-        content = self.layers(outside=True)[2]
+        content = self.layers(around=True, opacity=0.5)[2]
         framed, border, over = content.layers
         self.assertEqual([type(one) for one in framed.layers], [Layer, Layer, SpriteLayer])
-        self.assertEqual([one.paint for one in border.layers], ["#0000FF", "#00FF00"])
+        backdrop, band = border.layers
+        self.assertEqual(backdrop.paint, "#0000FF")
+        self.assertEqual(band.paint[40, 1].tolist(), [0, 255, 0, 128])
         np.testing.assert_array_equal(framed.mask.astype(int) + border.mask, 255)
         self.assertIsInstance(over, SpriteLayer)

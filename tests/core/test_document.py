@@ -14,12 +14,16 @@ from lucky_margin.core.document import (
     Border,
     BorderChanges,
     Box,
+    BrushedBand,
     Export,
     ExportChanges,
     Finish,
     FixedPixels,
+    LineBand,
     MarginAnchor,
+    MatBand,
     Overrides,
+    PatternBand,
     PieceChanges,
     PlainShape,
     Printed,
@@ -51,9 +55,14 @@ def as_json(finish):
     return json.loads(finish.model_dump_json())
 
 
+def bands(fields, number=1):
+    """The change of a finish to a border of so many lines with these fields."""
+    return {"border": {"bands": number * [{"kind": "line", **fields}]}}
+
+
 class ReadingTest(unittest.TestCase):
     def test_a_document_survives_being_written(self):
-        finish = finish_of(1080, 1350, border=Border(thickness=Sides.all(0.02)))
+        finish = finish_of(1080, 1350, border=Border.of(LineBand(thickness=Sides.all(0.02))))
         self.assertEqual(read_finish(as_json(finish)), finish)
 
     def test_what_is_no_finish_is_refused(self):
@@ -98,10 +107,12 @@ class ReadingTest(unittest.TestCase):
             ("name", {"name": "x" * 300}),
             ("photo.sha256", {"photo": {"sha256": "../../etc/passwd"}}),
             ("sizes", {"sizes": []}),
-            ("border.opacity", {"border": {"opacity": 1.5}}),
-            ("border.thickness.top", {"border": {"thickness": {"top": -0.1}}}),
-            ("border.thickness.left", {"border": {"thickness": {"left": float("nan")}}}),
-            ("border.colour", {"border": {"colour": "red"}}),
+            ("border.bands.0.line.opacity", bands({"opacity": 1.5})),
+            ("border.bands.0.line.thickness.top", bands({"thickness": {"top": -0.1}})),
+            ("border.bands.0.line.thickness.left", bands({"thickness": {"left": float("nan")}})),
+            ("border.bands.0.line.colour", bands({"colour": "red"})),
+            ("border: the bands take more than 45%", bands({"thickness": {"top": 0.3}}, number=2)),
+            ("border.bands", bands({}, number=50)),
             ("export.quality", {"export": {"quality": 0}}),
             ("export.max_kb", {"export": {"max_kb": float("inf")}}),
             ("focus", {"focus": {"point": {"x": 0.5, "y": 0.5},
@@ -132,7 +143,7 @@ class ReadingTest(unittest.TestCase):
                 read_finish(as_json(finish_of()) | {"sizes": sizes})
 
     def test_colours_are_written_one_way(self):
-        self.assertEqual(Border(colour="#abcdef").colour, "#ABCDEF")
+        self.assertEqual(LineBand(colour="#abcdef").colour, "#ABCDEF")
 
     def test_the_schema_names_every_field(self):
         schema = json_schema()
@@ -156,7 +167,7 @@ class OwnWaysTest(unittest.TestCase):
         self.assertEqual(read_finish(as_json(finish)), finish)
 
     def test_a_border_switched_off_in_one_size_is_the_default_there(self):
-        finish = finish_of(border=Border(thickness=Sides.all(0.1)))
+        finish = finish_of(border=Border.of(LineBand(thickness=Sides.all(0.1))))
         size = finish.sizes[0].model_copy(
             update={"overrides": Overrides(border=BorderChanges(on=False))}
         )
@@ -164,20 +175,28 @@ class OwnWaysTest(unittest.TestCase):
         self.assertTrue(finish.border_of(finish.sizes[0]).is_set)
 
     def test_a_border_of_a_shape_is_as_thick_as_its_thickest_side(self):
-        border = Border(thickness=Sides(top=0.1, right=0.02, bottom=0.1, left=0))
-        for shape, line, expected in (
-            (Rectangle(), "solid", border.thickness),
-            (Rectangle(), "dashed", Sides.all(0.1)),
-            (PlainShape(kind="circle"), "solid", Sides.all(0.1)),
+        uneven = Sides(top=0.1, right=0.02, bottom=0.1, left=0)
+        line, cut = LineBand(thickness=uneven), LineBand(corners="cut")
+        for shape, bands, expected in (
+            (Rectangle(), [line], uneven),
+            (Rectangle(), [MatBand(thickness=uneven)], uneven),
+            (Rectangle(), [LineBand(thickness=uneven, line="dashed")], Sides.all(0.1)),
+            (Rectangle(), [cut, line], Sides.all(0.1)),
+            (PlainShape(kind="circle"), [line], Sides.all(0.1)),
         ):
-            with self.subTest(shape=shape.kind, line=line):
-                finish = finish_of(border=border.model_copy(update={"line": line}))
-                finish = with_size(finish, shape=shape)
-                self.assertEqual(finish.border_of(finish.sizes[0]).thickness, expected)
+            with self.subTest(shape=shape.kind, bands=bands):
+                finish = with_size(finish_of(border=Border.of(*bands)), shape=shape)
+                self.assertEqual(finish.border_of(finish.sizes[0]).bands[-1].thickness, expected)
+
+    def test_a_band_outside_one_that_is_around_the_photo_is_so_too(self):
+        inside, around = LineBand(), MatBand(around=True, thickness=Sides.all(0.1))
+        for bands, expected in (((inside,), 0), ((inside, around), 2), ((around, inside), 1)):
+            self.assertEqual(Border.of(*bands).around, expected)
+        self.assertEqual(Border.of(inside, around, inside).room, Sides.all(0.125))
 
     def test_own_ways_that_make_no_valid_step_are_refused(self):
         data = as_json(finish_of())
-        for own in ({"border": {"colour": "blue"}}, {"export": {"quality": None}}):
+        for own in ({"border": {"bands": [{"colour": "blue"}]}}, {"export": {"quality": None}}):
             data["sizes"][0]["overrides"] = own
             with self.subTest(overrides=own), self.assertRaises(BadDocument):
                 read_finish(data)
@@ -254,16 +273,18 @@ class WordsTest(unittest.TestCase):
         tall = finish_of(1080, 1350)
         self.assertEqual(crop_in_words(tall, tall.sizes[0]), "1080 × 1350, centred")
         self.assertEqual(border_in_words(Border()), "none")
-        border = Border(thickness=Sides.all(0.025), opacity=0.5, outside=True)
-        self.assertEqual(
-            border_in_words(border).replace("\u00a0", " "), "white, 2.5 %, 50 % opaque, outside"
-        )
+        border = Border.of(LineBand(thickness=Sides.all(0.025), opacity=0.5, around=True))
+        words = border_in_words(border).replace("\u00a0", " ")
+        self.assertEqual(words, "white, 2.5 %, 50 % opaque, around the photo")
+        moulding = MatBand(colour="#5A3A22", profile="round")
+        several = Border.of(moulding, PatternBand(), BrushedBand())
+        self.assertEqual(border_in_words(several), "#5A3A22 moulding, leaves, paint edge")
         self.assertEqual(export_in_words(Export(max_kb=400)), "JPEG, at most 400 KB")
         self.assertEqual(export_in_words(Export(format="png")), "PNG")
 
     def test_what_a_size_does_of_its_own_is_named_step_by_step_and_piece_by_piece(self):
         own = Overrides(
-            border=BorderChanges(on=False, thickness=Sides.all(0.1)),
+            border=BorderChanges(on=False, bands=(LineBand(),)),
             pieces={"text-1": PieceChanges(dx=0.1, dy=0.2, anchor=MarginAnchor(), wrap=0.5)},
             export=ExportChanges(max_kb=None),
         )
@@ -273,7 +294,7 @@ class WordsTest(unittest.TestCase):
         self.assertEqual(
             found,
             [
-                ("border", None, ["shown or hidden", "thickness"]),
+                ("border", None, ["bands", "shown or hidden"]),
                 ("export", None, ["size limit"]),
                 ("pieces", "text-1", ["place", "line width"]),
             ],
@@ -293,7 +314,7 @@ class WordsTest(unittest.TestCase):
             ("Renamed to “Cups”", self.start.model_copy(update={"name": "Cups"})),
             (
                 "Border: white, 2 %",
-                finish_of(name="Mugs", border=Border(thickness=Sides.all(0.02))),
+                finish_of(name="Mugs", border=Border.of(LineBand(thickness=Sides.all(0.02)))),
             ),
             ("Export: PNG", finish_of(name="Mugs", export=Export(format="png"))),
             ("Export: file details", finish_of(name="Mugs", export=Export(author="me"))),
@@ -304,7 +325,9 @@ class WordsTest(unittest.TestCase):
             ("Ratio: 4:5", with_size(self.start, pixels=AsCropped(ratio=Ratio(width=4, height=5)))),
             (
                 "Border: white, top 10 %, left 5 %",
-                finish_of(name="Mugs", border=Border(thickness=Sides(top=0.1, left=0.05))),
+                finish_of(
+                    name="Mugs", border=Border.of(LineBand(thickness=Sides(top=0.1, left=0.05)))
+                ),
             ),
             (
                 "Crop: 30 × 40",

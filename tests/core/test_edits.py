@@ -17,6 +17,7 @@ from lucky_margin.core.document import (
     ExportChanges,
     FixedPixels,
     Focus,
+    LineBand,
     OneSide,
     PlainShape,
     Point,
@@ -28,6 +29,7 @@ from lucky_margin.core.document import (
     SolidColour,
     Turn,
     TurnChanges,
+    WatermarkChanges,
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.framing import (
@@ -61,6 +63,7 @@ from lucky_margin.core.edits.steps import (
     SetFileDetails,
     SetGround,
     SetTurn,
+    SetWatermark,
 )
 from lucky_margin.core.errors import BadDocument, BadInput, NotFound, TooLarge
 from lucky_margin.core.framing import frame_of
@@ -173,29 +176,29 @@ class StepTest(unittest.TestCase):
         second = Size(id="second", name="Second", pixels=AsCropped())
         finish = finish_of()
         finish = finish.model_copy(update={"sizes": (*finish.sizes, second)})
-        border = SetBorder(changes=BorderChanges(colour="#000000"))
+        black, blue = (BorderChanges(bands=(LineBand(colour=c),)) for c in ("#000000", "#112233"))
+        border = SetBorder(changes=black)
         everywhere = edited(finish, border)
-        self.assertEqual(everywhere.border.colour, "#000000")
+        self.assertEqual(everywhere.border.bands, black.bands)
         here = edited(finish, border.model_copy(update={"only_this_size": True}))
         again = edited(here, Follow(step="border"))
-        self.assertEqual(again.border_of(again.sizes[0]).colour, "#FFFFFF")
+        self.assertEqual(again.border_of(again.sizes[0]), Border())
         # What is changed for all has to be seen in the size in hand, so its override is dropped.
-        both = edited(here, SetBorder(changes=BorderChanges(colour="#112233")))
-        self.assertEqual(both.border_of(both.sizes[0]).colour, "#112233")
-        self.assertEqual(here.border.colour, "#FFFFFF")
-        self.assertEqual(here.border_of(here.sizes[0]).colour, "#000000")
-        self.assertEqual(here.border_of(here.sizes[1]).colour, "#FFFFFF")
+        both = edited(here, SetBorder(changes=blue))
+        self.assertEqual(both.border_of(both.sizes[0]).bands, blue.bands)
+        self.assertEqual(here.border, Border())
+        self.assertEqual(here.border_of(here.sizes[0]).bands, black.bands)
+        self.assertEqual(here.border_of(here.sizes[1]), Border())
 
     def test_own_ways_add_up(self):
         second = Size(id="second", name="Second", pixels=AsCropped())
         finish = finish_of()
         finish = finish.model_copy(update={"sizes": (*finish.sizes, second)})
-        for changes in (BorderChanges(colour="#000000"), BorderChanges(opacity=0.5)):
-            finish = edited(finish, SetBorder(changes=changes, only_this_size=True))
-        own = finish.sizes[0].overrides.border
-        self.assertEqual(
-            (own.colour, own.opacity, own.given), ("#000000", 0.5, {"colour", "opacity"})
-        )
+        for changes in ({"place": "across"}, {"opacity": 0.5}):
+            edit = SetWatermark(changes=WatermarkChanges(**changes), only_this_size=True)
+            finish = edited(finish, edit)
+        own = finish.sizes[0].overrides.watermark
+        self.assertEqual((own.place, own.opacity, own.given), ("across", 0.5, {"place", "opacity"}))
 
     def test_the_only_size_has_no_own_ways(self):
         export = SetExport(changes=ExportChanges(format="png"), only_this_size=True)
@@ -203,7 +206,7 @@ class StepTest(unittest.TestCase):
         self.assertEqual(finish.export.format, "png")
 
     def test_a_reset_step_is_the_default(self):
-        finish = finish_of(border=Border(thickness=Sides.all(0.1)))
+        finish = finish_of(border=Border.of(LineBand(thickness=Sides.all(0.1))))
         self.assertEqual(edited(finish, ResetStep(step="border")).border, Border())
 
     def test_details_change_alone(self):
@@ -417,7 +420,7 @@ class RefusedTest(unittest.TestCase):
         for edit in (
             SetMargin(margin=3),
             Rename(name=" "),
-            SetBorder(changes=BorderChanges(colour="nope")),
+            SetExport(changes=ExportChanges(max_kb=0)),
             SetExport(changes=ExportChanges(quality=900)),
         ):
             with self.subTest(edit.kind), self.assertRaisesRegex(BadDocument, r"\.$"):

@@ -12,6 +12,7 @@ from lucky_margin.core.document import (
     Finish,
     FixedPixels,
     Focus,
+    LineBand,
     OneSide,
     Point,
     Ratio,
@@ -48,7 +49,7 @@ class FrameTest(unittest.TestCase):
     def test_a_following_window_is_inside_the_photo_and_never_stretches(
         self, photo, output, focus, thickness, outside
     ):
-        border = Border(thickness=Sides.all(thickness), outside=outside)
+        border = Border.of(LineBand(thickness=Sides.all(thickness), around=outside))
         finish = finish_of(*output, border=border, focus=Focus(point=Point(x=focus[0], y=focus[1])))
         frame = frame_of(finish, finish.sizes[0], *photo)
         inside(self, frame.sampled, whole(*photo))
@@ -82,7 +83,7 @@ class FrameTest(unittest.TestCase):
         own = Window(
             centre_x=left + side / 2, centre_y=top + (side + 3) / 2, width=side, height=side + 3
         )
-        border = Border(thickness=Sides.all(t), outside=True)
+        border = Border.of(LineBand(thickness=Sides.all(t), around=True))
         finish = with_size(finish_of(border=border), crop={"window": own})
         frame = frame_of(finish, finish.sizes[0], 200, 200)
         self.assertEqual(
@@ -104,7 +105,7 @@ class FrameTest(unittest.TestCase):
         t=st.floats(0, 0.2),
     )
     def test_one_side_keeps_its_length_and_the_other_follows(self, side, length, ratio, t):
-        border = Border(thickness=Sides.all(t), outside=True)
+        border = Border.of(LineBand(thickness=Sides.all(t), around=True))
         pixels = OneSide(side=side, length=length, ratio=Ratio(width=ratio, height=1))
         finish = with_size(finish_of(border=border), pixels=pixels)
         output = frame_of(finish, finish.sizes[0], 5000, 5000).output
@@ -117,7 +118,7 @@ class FrameTest(unittest.TestCase):
         for width, height, t in ((1080, 1350, 0.025), (3, 3, 0.45), (1, 1, 0.45), (2, 50, 0.45)):
             with self.subTest(width=width, t=t):
                 finish = finish_of(
-                    width, height, border=Border(thickness=Sides.all(t), outside=True)
+                    width, height, border=Border.of(LineBand(thickness=Sides.all(t), around=True))
                 )
                 box = frame_of(finish, finish.sizes[0], 500, 500).output.photo_box
                 self.assertEqual(

@@ -16,6 +16,7 @@ from lucky_margin.core.document import (
     Export,
     FixedPixels,
     Focus,
+    LineBand,
     MarginAnchor,
     MarkDesign,
     PhotoAnchor,
@@ -343,7 +344,7 @@ class DrawnTest(unittest.TestCase):
         np.testing.assert_array_equal(self.drawn(hidden), plain)
 
     def test_under_and_over_the_border(self):
-        border = Border(thickness=Sides.all(0.2), colour="#FFFFFF")
+        border = Border.of(LineBand(thickness=Sides.all(0.2), colour="#FFFFFF"))
         line = BadgePiece(
             id="badge-1", form="line", width=2, height=0.1, colour="#000000", over_border=False
         )

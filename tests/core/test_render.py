@@ -16,6 +16,7 @@ from lucky_margin.core.document import (
     Export,
     Focus,
     Gradient,
+    LineBand,
     PlainShape,
     Point,
     Rectangle,
@@ -35,7 +36,7 @@ from tests.support import demo_sources, finish_of, gradient, noise, scene_of, so
 PNG = Export(format="png")
 
 EVERYTHING = {
-    "border": Border(thickness=Sides.all(0.03), colour="#B8401A", opacity=0.7),
+    "border": Border.of(LineBand(thickness=Sides.all(0.03), colour="#B8401A", opacity=0.7)),
     "backdrop": SolidColour(colour="#204060"),
     "export": PNG,
 }
@@ -56,7 +57,8 @@ class NothingSetTest(unittest.TestCase):
 
     def test_a_step_switched_off_is_absent(self):
         sources = sources_of(noise(80, 60))
-        border = Border(thickness=Sides.all(0.1), outside=True, on=False)
+        band = LineBand(thickness=Sides.all(0.1), around=True)
+        border = Border(bands=(band,), on=False)
         np.testing.assert_array_equal(
             drawn(finish_of(50, 50, border=border), sources), drawn(finish_of(50, 50), sources)
         )
@@ -97,12 +99,16 @@ class SameAtEveryScaleTest(unittest.TestCase):
                     "tone": tone,
                 },
                 {"shape": PlainShape(kind="circle")},
-                Border(thickness=Sides.all(0.03), colour="#B8401A", line="dashed"),
+                Border.of(LineBand(thickness=Sides.all(0.03), colour="#B8401A", line="dashed")),
             ),
             (
                 {"turn": Turn(quarters=1), "backdrop": BlurredPhoto(blur=0.05)},
                 {"shape": Star(points=6, scale=0.9), "crop": {"contain": True}},
-                Border(thickness=Sides.all(0.04), colour="#1F6B4B", outside=True, line="double"),
+                Border.of(
+                    LineBand(
+                        thickness=Sides.all(0.04), colour="#1F6B4B", around=True, line="double"
+                    )
+                ),
             ),
             (
                 {"turn": Turn(straighten=-20, empty_corners=True)},
@@ -112,7 +118,7 @@ class SameAtEveryScaleTest(unittest.TestCase):
                         "window": Window(centre_x=1500, centre_y=1300, width=2900, height=2900)
                     },
                 },
-                Border(thickness=Sides.all(0.05), colour="#FFFFFF", line="dotted"),
+                Border.of(LineBand(thickness=Sides.all(0.05), colour="#FFFFFF", line="dotted")),
             ),
         )
         for photo in ("bird-figure.jpg", "shelf-wide.jpg"):
@@ -179,7 +185,9 @@ class BorderTest(unittest.TestCase):
     def test_a_border_has_its_thickness_on_every_side_and_no_gap(self):
         for outside in (False, True):
             with self.subTest(outside=outside):
-                border = Border(thickness=Sides.all(0.05), colour="#FF0000", outside=outside)
+                border = Border.of(
+                    LineBand(thickness=Sides.all(0.05), colour="#FF0000", around=outside)
+                )
                 picture = self.picture(border)
                 red = (picture == [255, 0, 0]).all(axis=2)
                 expected = np.ones((100, 120), bool)
@@ -189,18 +197,20 @@ class BorderTest(unittest.TestCase):
 
     def test_each_side_may_have_its_own_thickness(self):
         sides = Sides(top=0.02, right=0.1, bottom=0, left=0.3)
-        picture = self.picture(Border(thickness=sides, colour="#FF0000"))
+        picture = self.picture(Border.of(LineBand(thickness=sides, colour="#FF0000")))
         inner = (picture == 40).all(axis=2)
         rows, columns = np.where(inner)
         self.assertEqual((rows.min(), 100 - rows.max() - 1), (2, 0))
         self.assertEqual((columns.min(), 120 - columns.max() - 1), (30, 10))
 
     def test_half_opacity_mixes_encoded_values(self):
-        picture = self.picture(Border(thickness=Sides.all(0.1), colour="#FFFFFF", opacity=0.5))
+        picture = self.picture(
+            Border.of(LineBand(thickness=Sides.all(0.1), colour="#FFFFFF", opacity=0.5))
+        )
         self.assertAlmostEqual(int(picture[0, 0, 0]), (40 + 255) / 2, delta=1)
 
     def test_around_a_round_corner_no_photo_shows_outside_the_border(self):
-        border = Border(thickness=Sides.all(0.1), colour="#FF0000")
+        border = Border.of(LineBand(thickness=Sides.all(0.1), colour="#FF0000"))
         picture = self.picture(border, shape=Rectangle(radius=0.5), width=100)
         edge = picture[(picture[:, :, 3] > 0) & (picture[:, :, 3] < 255)]
         self.assertGreater(len(edge), 50)
@@ -209,13 +219,17 @@ class BorderTest(unittest.TestCase):
     def test_between_photo_and_border_nothing_shows_through(self):
         for outside in (False, True):
             with self.subTest(outside=outside):
-                border = Border(thickness=Sides.all(0.1), colour="#282828", outside=outside)
+                border = Border.of(
+                    LineBand(thickness=Sides.all(0.1), colour="#282828", around=outside)
+                )
                 picture = self.picture(border, shape=Rectangle(radius=0.4), width=100)
                 solid = picture[picture[:, :, 3] == 255]
                 self.assertLessEqual(np.abs(solid[:, :3].astype(int) - 40).max(), 1)
 
     def test_a_translucent_border_around_the_photo_shows_what_is_behind_it(self):
-        border = Border(thickness=Sides.all(0.1), colour="#FF0000", opacity=0.5, outside=True)
+        border = Border.of(
+            LineBand(thickness=Sides.all(0.1), colour="#FF0000", opacity=0.5, around=True)
+        )
         clear = self.picture(border)[0, 0]
         self.assertEqual(clear[:3].tolist(), [255, 0, 0])
         self.assertAlmostEqual(int(clear[3]), 128, delta=1)
@@ -228,7 +242,7 @@ class BorderTest(unittest.TestCase):
         """The shortcut that leaves the middle out must never leave out border."""
         for radius in (0.0, 0.1, 0.5):
             for thickness in (0.01, 0.2, 0.45):
-                border = Border(thickness=Sides.all(thickness), colour="#FF0000")
+                border = Border.of(LineBand(thickness=Sides.all(thickness), colour="#FF0000"))
                 picture = self.picture(border, shape=Rectangle(radius=radius))
                 with self.subTest(radius=radius, thickness=thickness):
                     band = (picture[:, :, :3] == [255, 0, 0]).all(axis=2).sum()
@@ -243,7 +257,7 @@ class BorderTest(unittest.TestCase):
 
     def test_an_outside_border_frames_the_photo_smaller_and_whole(self):
         photo = gradient(300, 300)
-        border = Border(thickness=Sides.all(0.1), outside=True)
+        border = Border.of(LineBand(thickness=Sides.all(0.1), around=True))
         finish = finish_of(100, 100, border=border, export=PNG)
         inner = drawn(finish, sources_of(photo))[10:90, 10:90]
         plain = drawn(finish_of(80, 80, export=PNG), sources_of(photo))
@@ -304,7 +318,7 @@ class ViewTest(unittest.TestCase):
 
 class LayoutTest(unittest.TestCase):
     def test_the_margin_lies_inside_an_inside_border(self):
-        border = Border(thickness=Sides.all(0.1))
+        border = Border.of(LineBand(thickness=Sides.all(0.1)))
         found = layout(self.of(finish_of(200, 100, border=border)))
         self.assertEqual(found.border, (10, 10, 10, 10))
         box = found.margin_box

@@ -14,6 +14,7 @@ from lucky_margin.core.document import (
     Border,
     Export,
     Gradient,
+    LineBand,
     OtherPhoto,
     PlainShape,
     Sides,
@@ -213,7 +214,9 @@ class BorderOnShapesTest(unittest.TestCase):
             (False, True),
             ("solid", "double", "dashed", "dotted"),
         ):
-            border = Border(thickness=Sides.all(0.08), colour="#5A5A5A", outside=outside, line=line)
+            border = Border.of(
+                LineBand(thickness=Sides.all(0.08), colour="#5A5A5A", around=outside, line=line)
+            )
             finish = finish_of(
                 150, 150, export=PNG, border=border, backdrop=SolidColour(colour="#5A5A5A")
             )

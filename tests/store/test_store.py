@@ -11,6 +11,7 @@ import numpy as np
 from lucky_margin.core.document import (
     Border,
     FixedPixels,
+    LineBand,
     OtherPhoto,
     Sides,
     SizePlan,
@@ -131,7 +132,7 @@ class PhotoTest(StoreTest):
 
 class SavingTest(StoreTest):
     def test_every_change_is_a_revision_with_a_readable_label(self):
-        record = self.saved(self.started(), border=Border(thickness=Sides.all(0.02)))
+        record = self.saved(self.started(), border=Border.of(LineBand(thickness=Sides.all(0.02))))
         record = self.saved(record, name="Cups")
         labels = [
             revision.label.replace("\u00a0", " ")

@@ -8,7 +8,7 @@ import jsonpatch
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lucky_margin.core.document import Finish, Sides, TextPiece
+from lucky_margin.core.document import Finish, LineBand, TextPiece
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.moving import DragPieces
 from lucky_margin.core.edits.steps import SetBorder
@@ -47,7 +47,7 @@ class DraftsTest(unittest.TestCase):
     def setUp(self):
         self.finish = finish_of(200, 100)
         self.drafts = Drafts(sources_of(noise(300, 200)))
-        self.edit = SetBorder(changes={"colour": "#112233"})
+        self.edit = SetBorder(changes={"bands": [{"kind": "line"}]})
 
     def test_the_same_document_has_the_same_name(self):
         draft = self.drafts.keep(self.finish)
@@ -77,7 +77,7 @@ class DraftsTest(unittest.TestCase):
                 thread.join()
         self.assertEqual(counted.call_count, 1)
         self.assertEqual(len({after.sha256 for after, _ in results}), 1)
-        self.assertEqual(results[0][0].finish.border.colour, "#112233")
+        self.assertEqual(results[0][0].finish.border.bands, (LineBand(),))
 
 
 class TakenOverTest(unittest.TestCase):
@@ -91,7 +91,7 @@ class TakenOverTest(unittest.TestCase):
         before["main"].pieces  # noqa: B018 - laid out, as on the screen
         for edit in (
             DragPieces(ids=("text-1",), dx=5, dy=3),
-            SetBorder(changes={"thickness": Sides.all(0.1).model_dump()}),
+            SetBorder(changes={"bands": [{"kind": "line"}]}),
         ):
             with self.subTest(edit.kind):
                 quick = apply_edit(before["main"], edit, before)

@@ -315,7 +315,7 @@ class BenchRouteTest(ServiceTest):
         self.assertEqual(laid["layout"]["size_id"], laid["size_id"])
         faces = [(size["name"], size["width"], size["overridden"]) for size in laid["sizes"]]
         self.assertEqual(faces, [("As cropped", 300, []), ("Square post", 1080, [])])
-        self.assertEqual(laid["here"]["border"]["colour"], "#FFFFFF")
+        self.assertEqual(laid["here"]["border"], {"on": True, "bands": []})
 
     def test_a_margin_is_found_and_the_edit_takes_it(self):
         sheet = np.full((100, 120, 3), 255, np.uint8)
@@ -616,13 +616,13 @@ class MarkRouteTest(ServiceTest):
 
     def test_what_a_size_does_of_its_own_is_said(self):
         document = self.finish["document"]
-        own = {"border": {"colour": "#000000"}, "watermark": {"spot": {"x": 0, "y": 0}}}
+        own = {"border": {"bands": [{"kind": "line"}]}, "watermark": {"spot": {"x": 0, "y": 0}}}
         size = document["sizes"][0] | {"overrides": own}
         laid = self.laid(self.draft(None, document | {"sizes": [size]}))
         self.assertEqual(
             laid["here"]["overrides"],
             [
-                {"step": "border", "piece": None, "fields": ["colour"]},
+                {"step": "border", "piece": None, "fields": ["bands"]},
                 {"step": "watermark", "piece": None, "fields": ["place"]},
             ],
         )

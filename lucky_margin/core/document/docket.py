@@ -4,13 +4,14 @@ size may do differently in it. A new step begins with an entry here."""
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Watermark
 from lucky_margin.core.document.shapes import Rectangle
 from lucky_margin.core.document.sizes import AsCropped, Size
 from lucky_margin.core.document.spots import Spots
-from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.steps import Export, Turn
 from lucky_margin.core.document.summaries import (
     border_in_words,
     crop_in_words,

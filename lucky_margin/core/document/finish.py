@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError, model_validator
 
+from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.migrations import up_to_date
@@ -15,7 +16,7 @@ from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Size
 from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.square import Square
-from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.steps import Export, Turn
 from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.values import (
     Box,
@@ -26,14 +27,13 @@ from lucky_margin.core.document.values import (
     PhotoBox,
     Point,
     Sha256,
-    Sides,
     Transparent,
     Value,
 )
 from lucky_margin.core.errors import BadDocument, NotFound
 
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
-VERSION: Literal[5] = 5
+VERSION: Literal[6] = 6
 MAX_SIZES = 32
 
 
@@ -42,7 +42,14 @@ EXAMPLE: dict[str, Any] = {
     "version": VERSION,
     "name": "Thursday mugs",
     "photo": {"sha256": "d6d74675b33fb7520f5e55a632738886a300e99a609da1732b31e58e20ecc780"},
-    "border": {"thickness": {"top": 0.025, "right": 0.025, "bottom": 0.025, "left": 0.025}},
+    "border": {
+        "bands": [
+            {
+                "kind": "line",
+                "thickness": {"top": 0.025, "right": 0.025, "bottom": 0.025, "left": 0.025},
+            }
+        ]
+    },
     "export": {"format": "jpeg", "max_kb": 400},
     "sizes": [
         {
@@ -78,7 +85,7 @@ class Finish(Value):
     model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["lucky-margin-finish"] = FORMAT
-    version: Literal[5] = VERSION
+    version: Literal[6] = VERSION
     name: Name
     photo: PhotoReference | None
     focus: Focus | None = None
@@ -180,17 +187,11 @@ class Finish(Value):
         return shared if own is None else own
 
     def border_of(self, size: Size) -> Border:
-        """The border as ``size`` has it; one that is switched off is the default one.
-
-        Only a solid line round a rectangle can be of another thickness on each side; any other
-        border has that of its thickest side.
-        """
+        """The border as ``size`` has it and can have it; one that is switched off has no bands."""
         border: Border = self.as_set("border", size)
         if not border.on:
             return Border()
-        if border.thickness.even or (border.line == "solid" and size.shape.kind == "rectangle"):
-            return border
-        return border.model_copy(update={"thickness": Sides.all(border.thickness.thickest)})
+        return border.even(size.shape.kind == "rectangle")
 
     def pieces_of(self, size: Size) -> list[Piece]:
         """The pieces that are on ``size``, back to front, as it has them."""

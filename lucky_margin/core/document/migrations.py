@@ -38,9 +38,10 @@ def upgraded_look(data: Any) -> Any:
 
 
 def upgraded_size_plan(data: Any) -> Any:
-    """A saved size of one's own, which may be in version 3's words."""
+    """A saved size of one's own, which may be in version 3's or version 5's words."""
     if isinstance(data, dict):
         _rename(data, _RENAMED_OF_SIZES)
+        _override_in_bands(_part(data, "overrides"), {})
     return data
 
 
@@ -82,11 +83,49 @@ def _to_version_4(document: Json) -> None:
             _respell_align(changes)
 
 
+def _to_version_6(document: Json) -> None:
+    """A border is a list of bands; what it was is a list of one line. A size that overrode a part
+    of that overrides all of its bands."""
+    shared = _part(document, "border")
+    for size in _objects(document.get("sizes")):
+        _override_in_bands(_part(size, "overrides"), shared)
+    if shared:
+        document["border"] = _in_bands(shared, {})
+
+
+_LINE_OF_VERSION_5 = {
+    "thickness": "thickness",
+    "colour": "colour",
+    "opacity": "opacity",
+    "outside": "around",
+    "line": "line",
+}
+"""Fields of a border, and of the line that it is now."""
+
+
+def _override_in_bands(overrides: Json, shared: Json) -> None:
+    if _part(overrides, "border"):
+        overrides["border"] = _in_bands(overrides["border"], shared)
+
+
+def _in_bands(border: Json, shared: Json) -> Json:
+    """A border of version 5, or an override of ``shared``, as a list of bands."""
+    known = {key: border[key] for key in _LINE_OF_VERSION_5 if border.get(key) is not None}
+    others = {key: value for key, value in border.items() if key not in _LINE_OF_VERSION_5}
+    if not known:
+        return others
+    nothing = {"thickness": dict.fromkeys(("top", "right", "bottom", "left"), 0)}
+    whole = nothing | {key: shared[key] for key in _LINE_OF_VERSION_5 if key in shared} | known
+    line = {_LINE_OF_VERSION_5[key]: value for key, value in whole.items()}
+    return others | {"bands": [{"kind": "line"} | line]}
+
+
 _STEPS: dict[int, Callable[[Json], None]] = {
     1: _to_version_2,
     2: _to_version_3,
     3: _to_version_4,
     4: _to_version_5,
+    5: _to_version_6,
 }
 
 

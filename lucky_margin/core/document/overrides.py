@@ -9,6 +9,7 @@ from typing import Any, TypeVar
 
 from pydantic import Field, SerializerFunctionWrapHandler, create_model, model_serializer
 
+from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.pieces import (
     BadgePiece,
@@ -18,7 +19,7 @@ from lucky_margin.core.document.pieces import (
     Watermark,
 )
 from lucky_margin.core.document.spots import Spots
-from lucky_margin.core.document.steps import FILE_DETAILS, Border, Export, Turn
+from lucky_margin.core.document.steps import FILE_DETAILS, Export, Turn
 from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.values import Ground, Identifier, Value
 
@@ -102,7 +103,7 @@ class SubjectShadowChanges(changes_of(SubjectShadow), Changes):  # type: ignore[
 
 
 class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
-    """Overrides of the border."""
+    """Overrides of the border: whether it is on, and all of its bands at once."""
 
 
 class ExportChanges(changes_of(Export, leave_out=FILE_DETAILS), Changes):  # type: ignore[misc]

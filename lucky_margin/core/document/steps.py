@@ -1,10 +1,10 @@
 """The steps of the docket that a finish sets and a size may override."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
-from lucky_margin.core.document.values import Colour, Opacity, Sides, Value
+from lucky_margin.core.document.values import Value
 from lucky_margin.core.types import ImageFormat
 
 MIN_QUALITY, MAX_QUALITY = 1, 100
@@ -32,31 +32,6 @@ class Turn(Value):
     def is_set(self) -> bool:
         """Whether the photo is turned at all."""
         return self.mirrored or self.quarters > 0 or self.straighten != 0
-
-
-BorderLine = Literal["solid", "double", "dashed", "dotted"]
-
-
-class Border(Value):
-    """A band along the shape's outline.
-
-    Thickness is a fraction of the size's short side, snapped to whole output pixels. An
-    inside border covers the photo's edge; an outside one frames the photo smaller. Either
-    way the file keeps its exact pixels. A shape that is no rectangle has one thickness, that of
-    the thickest side.
-    """
-
-    on: bool = True
-    thickness: Sides = Sides()
-    colour: Colour = "#FFFFFF"
-    opacity: Opacity = 1
-    outside: bool = False
-    line: BorderLine = "solid"
-
-    @property
-    def is_set(self) -> bool:
-        """Whether anything of it would be drawn or would move the photo."""
-        return self.on and self.thickness.any
 
 
 FILE_DETAILS = ("name_pattern", "keep_camera_data", "keep_place", "author", "copyright")

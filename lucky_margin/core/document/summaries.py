@@ -2,13 +2,14 @@
 
 from collections.abc import Iterable, Sequence
 
+from lucky_margin.core.document.borders import Border, BorderBand
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Size
 from lucky_margin.core.document.spots import Spots
-from lucky_margin.core.document.steps import Border, Export, Turn
+from lucky_margin.core.document.steps import Export, Turn
 from lucky_margin.core.document.tone import LookKey, LookUse, StockLook, Tone
 from lucky_margin.core.document.values import (
     BlurredPhoto,
@@ -230,17 +231,33 @@ def look_name(look: LookUse) -> str:
 
 
 def border_in_words(border: Border) -> str:
-    """Colour, thickness and place: "white, 2.5 %, outside"."""
-    if not border.thickness.any:
+    """Its only band, "white, 2.5 %, around the photo", or the kinds of several: "line, mat"."""
+    bands = [band for band in border.bands if band.thickness.any]
+    if not bands:
         return "none"
-    words = [colour_in_words(border.colour), thickness_in_words(border.thickness)]
-    if border.line != "solid":
-        words.append(border.line)
-    if border.opacity < 1:
-        words.append(f"{percent(border.opacity)} opaque")
-    if border.outside:
-        words.append("outside")
-    return ", ".join(words) if border.on else "switched off"
+    if not border.on:
+        return "switched off"
+    return band_in_words(bands[0]) if len(bands) == 1 else ", ".join(_short(one) for one in bands)
+
+
+def band_in_words(band: BorderBand) -> str:
+    """What it is, its thickness and its place."""
+    words = [_short(band), thickness_in_words(band.thickness)]
+    if band.kind == "line" and band.line != "solid":
+        words.append(band.line)
+    if band.opacity < 1:
+        words.append(f"{percent(band.opacity)} opaque")
+    if band.around:
+        words.append("around the photo")
+    return ", ".join(words)
+
+
+def _short(band: BorderBand) -> str:
+    if band.kind == "line":
+        return colour_in_words(band.colour)
+    if band.kind == "mat":
+        return f"{colour_in_words(band.colour)} {'mat' if band.profile == 'board' else 'moulding'}"
+    return band.pattern if band.kind == "pattern" else f"{band.look} edge"
 
 
 _PIECES = {

@@ -4,14 +4,14 @@ from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 
 from pydantic import create_model
 
-from lucky_margin.core.document import GROUND_PLACES, Ground, GroundPlace, Overrides, Sides
+from lucky_margin.core.document import GROUND_PLACES, Ground, GroundPlace, LineBand, Overrides
 from lucky_margin.core.document.docket import STEPS, VALUES, Step
 from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.scene import Scene
 
-USUAL: dict[str, dict[str, Any]] = {"border": {"thickness": Sides.all(0.025)}}
+USUAL: dict[str, dict[str, Any]] = {"border": {"bands": (LineBand(),)}}
 """What a step begins with when it is switched on before anything is set in it."""
 
 

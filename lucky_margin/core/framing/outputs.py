@@ -1,6 +1,6 @@
-"""How many pixels a size has, how thick its border is there, and where the photo goes.
+"""How many pixels a size has, how thick its border's bands are there, and where the photo goes.
 
-All lengths are whole output pixels at scale 1. A border's thickness is a fraction of the
+All lengths are whole output pixels at scale 1. A band's thickness is a fraction of the
 size's short side, so a size whose sides follow its window has to solve for that side first.
 """
 
@@ -22,7 +22,7 @@ from lucky_margin.core.errors import TooLarge
 
 @dataclass(frozen=True)
 class Band:
-    """The border's thickness on each side, in whole output pixels."""
+    """A band's thickness on each side, in whole output pixels."""
 
     top: int = 0
     right: int = 0
@@ -39,16 +39,29 @@ class Band:
         """Top and bottom together."""
         return self.top + self.bottom
 
+    def __add__(self, other: "Band") -> "Band":
+        return Band(
+            self.top + other.top,
+            self.right + other.right,
+            self.bottom + other.bottom,
+            self.left + other.left,
+        )
+
 
 @dataclass(frozen=True)
 class Output:
-    """The pixels of a size: its sides, its border's band and the photo box."""
+    """The pixels of a size: its sides, its border's bands from the outside and the photo box."""
 
     width: int
     height: int
-    band: Band
+    bands: tuple[Band, ...]
     photo_box: Box
-    """Where the photo is framed: all of the size, or what an outside border leaves."""
+    """Where the photo is framed: what the bands around it leave."""
+
+    @property
+    def band(self) -> Band:
+        """All bands together."""
+        return sum(self.bands, Band())
 
     @property
     def short_side(self) -> int:
@@ -62,7 +75,7 @@ def output_of(size: Size, border: Border, window: Box) -> Output:
     Raises:
         TooLarge: the sides that follow from the window come to too many pixels.
     """
-    room = border.thickness if border.is_set and border.outside else Sides()
+    room = border.room if border.is_set else Sides()
     width, height = _sides(size, room, window)
     if width * height > MAX_OUTPUT_PIXELS:
         raise TooLarge(
@@ -70,10 +83,10 @@ def output_of(size: Size, border: Border, window: Box) -> Output:
             f"{MAX_OUTPUT_PIXELS // 1_000_000} megapixels a file may have; "
             "ask for a shorter side or a smaller window."
         )
-    band = _snap(border.thickness, width, height) if border.is_set else Band()
-    kept = band if border.outside else Band()
+    bands = _snap([band.thickness for band in border.bands], width, height)
+    kept = sum(bands[: border.around], Band())
     box = Box(left=kept.left, top=kept.top, width=width - kept.across, height=height - kept.down)
-    return Output(width=width, height=height, band=band, photo_box=box)
+    return Output(width=width, height=height, bands=bands, photo_box=box)
 
 
 def _sides(size: Size, room: Sides, window: Box) -> tuple[int, int]:
@@ -112,16 +125,18 @@ def _beside(pixels: OneSide, ratio: float, room: Sides) -> tuple[int, int]:
     return (length, second) if pixels.side == "width" else (second, length)
 
 
-def _snap(thickness: Sides, width: int, height: int) -> Band:
-    """Thickness in whole pixels, leaving at least one pixel between opposite sides."""
-    short = min(width, height)
-    top, right, bottom, left = (
-        _round(part * short)
-        for part in (thickness.top, thickness.right, thickness.bottom, thickness.left)
-    )
-    top, bottom = _leave_one(top, bottom, height)
-    left, right = _leave_one(left, right, width)
-    return Band(top=top, right=right, bottom=bottom, left=left)
+def _snap(thicknesses: list[Sides], width: int, height: int) -> tuple[Band, ...]:
+    """Each in whole pixels, leaving at least one pixel between opposite sides."""
+    short, used, bands = min(width, height), Band(), []
+    for sides in thicknesses:
+        top, right, bottom, left = (
+            _round(part * short) for part in (sides.top, sides.right, sides.bottom, sides.left)
+        )
+        top, bottom = _leave_one(top, bottom, height - used.down)
+        left, right = _leave_one(left, right, width - used.across)
+        bands.append(Band(top=top, right=right, bottom=bottom, left=left))
+        used += bands[-1]
+    return tuple(bands)
 
 
 def _leave_one(first: int, second: int, length: int) -> tuple[int, int]:

@@ -11,8 +11,9 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 import skia
+from numpy.typing import NDArray
 
-from lucky_margin.core.document import BorderLine
+from lucky_margin.core.document import LineStyle
 from lucky_margin.core.outlines.outline import Outline, Points
 from lucky_margin.core.types import Mask
 
@@ -41,7 +42,7 @@ class Dashes:
     length: float
 
 
-def line_coverage(outline: Outline, band: _Band, line: BorderLine, columns: int, rows: int) -> Mask:
+def line_coverage(outline: Outline, band: _Band, line: LineStyle, columns: int, rows: int) -> Mask:
     """Where the line lies in the border's band (top, right, bottom, left, in pixels).
 
     The mask goes on past both edges of the band, which the shape and the border's inner edge
@@ -82,7 +83,7 @@ def dashes_along(ring: Points, dash: float, gap: float) -> Dashes:
     """Dashes of about these lengths along ``ring``, closed and with whole corners."""
     stations = _stations(ring)
     length = stations[-1]
-    corners = stations[:-1][_corner_angles(ring) > CORNER_DEGREES]
+    corners = stations[:-1][corner_angles(ring) > CORNER_DEGREES]
     marks = corners if len(corners) else np.zeros(1)
     spans = np.diff(np.append(marks, marks[0] + length))
     counts = np.maximum(1 if len(corners) else 2, np.rint(spans / (dash + gap))).astype(int)
@@ -102,6 +103,30 @@ def dashes_along(ring: Points, dash: float, gap: float) -> Dashes:
     return Dashes(np.concatenate(starts), np.concatenate(ends), float(length))
 
 
+@dataclass(frozen=True, eq=False)
+class Span:
+    """A stretch of a ring between two corners: the ``numbers`` of its edges, where each begins and
+    ends along it, and its length, in output pixels."""
+
+    numbers: NDArray[np.int64]
+    begins: Points
+    ends: Points
+    length: float
+
+
+def spans_between_corners(ring: Points) -> list[Span]:
+    """The stretches of a closed ring; all of it from its first point on where it has no corner."""
+    lengths = np.diff(_stations(ring))
+    corners = np.flatnonzero(corner_angles(ring) > CORNER_DEGREES)
+    marks = corners if len(corners) else np.zeros(1, np.int64)
+    spans = []
+    for mark, following in zip(marks, np.append(marks[1:], marks[0] + len(ring)), strict=True):
+        numbers = np.arange(mark, following) % len(ring)
+        ends = np.cumsum(lengths[numbers])
+        spans.append(Span(numbers, ends - lengths[numbers], ends, float(ends[-1])))
+    return spans
+
+
 def _dashed_path(ring: Points, thickness: float) -> skia.Path:
     dashes = dashes_along(ring, DASH * thickness, GAP * thickness)
     path = skia.Path()
@@ -117,8 +142,8 @@ def _stations(ring: Points) -> Points:
     return np.append(0, np.cumsum(steps))
 
 
-def _corner_angles(ring: Points) -> Points:
-    """By how many degrees the ring turns at each point."""
+def corner_angles(ring: Points) -> Points:
+    """By how many degrees a ring turns at each of its points."""
     coming = ring - np.roll(ring, 1, axis=0)
     going = np.roll(ring, -1, axis=0) - ring
     cross = coming[:, 0] * going[:, 1] - coming[:, 1] * going[:, 0]

@@ -15,7 +15,7 @@ import shapely
 import skia
 from numpy.typing import NDArray
 
-from lucky_margin.core.document import Box
+from lucky_margin.core.document import Box, Corners
 from lucky_margin.core.types import Mask
 
 Points = NDArray[np.float64]
@@ -26,6 +26,7 @@ _MITRE_LIMIT = 20.0
 """How far past its neighbours a corner may stay sharp when it is inset, in insets."""
 
 _LEAST_AREA = 1e-9
+_QUARTER_STEPS = 64
 
 OVERSAMPLING, SMALL_MASK = 2, 4_000_000
 """Masks of up to so many pixels are drawn this much finer first: the rasteriser's own coverage
@@ -43,6 +44,10 @@ class Outline(ABC):
     @abstractmethod
     def inset(self, top: float, right: float, bottom: float, left: float) -> "Outline":
         """The outline this far inside."""
+
+    @abstractmethod
+    def cornered(self, corners: Corners, size: float) -> "Outline":
+        """The same outline with its sharp corners rounded or cut off over ``size`` pixels."""
 
     @abstractmethod
     def scaled(self, x: float, y: float) -> "Outline":
@@ -108,6 +113,17 @@ class PolygonOutline(Outline):
             return self
         inner = self.polygon.buffer(-distance, join_style="mitre", mitre_limit=_MITRE_LIMIT)
         return PolygonOutline(inner)
+
+    def cornered(self, corners: Corners, size: float) -> "PolygonOutline":
+        """By shrinking and growing again, which leaves all but the corners as it was."""
+        if corners == "square" or size <= 0:
+            return self
+        shrunk = self.polygon.buffer(-size, join_style="mitre", mitre_limit=_MITRE_LIMIT)
+        if shrunk.is_empty:
+            return self
+        if corners == "round":
+            return PolygonOutline(shrunk.buffer(size, quad_segs=_QUARTER_STEPS))
+        return PolygonOutline(shrunk.buffer(size, join_style="bevel"))
 
     def scaled(self, x: float, y: float) -> "PolygonOutline":
         """Scaled about the origin."""

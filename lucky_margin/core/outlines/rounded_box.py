@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+import shapely
 
-from lucky_margin.core.document import Box
-from lucky_margin.core.outlines.outline import Outline, Points
+from lucky_margin.core.document import Box, Corners
+from lucky_margin.core.outlines.outline import Outline, Points, PolygonOutline
 
 CORNER_STEPS = 128
 """Chords of a rounded corner; at a radius of 1000 px none strays 0.02 px from the curve."""
@@ -47,6 +48,22 @@ class RoundedBox(Outline):
             for (rx, ry), (dx, dy) in zip(self.radii, beside, strict=True)
         )
         return RoundedBox(inner, radii)
+
+    def cornered(self, corners: Corners, size: float) -> Outline:
+        """A corner that is rounder already stays as it is."""
+        box = self.box
+        size = min(size, box.width / 2, box.height / 2)
+        if corners == "square" or size <= 0:
+            return self
+        if corners == "round":
+            return RoundedBox(box, tuple((max(rx, size), max(ry, size)) for rx, ry in self.radii))
+        left, top, right, bottom = box.edges
+        cut = [
+            (left, top + size), (left + size, top), (right - size, top), (right, top + size),
+            (right, bottom - size), (right - size, bottom), (left + size, bottom),
+            (left, bottom - size),
+        ]  # fmt: skip
+        return PolygonOutline(shapely.Polygon(cut).intersection(self.region))
 
     def scaled(self, x: float, y: float) -> "RoundedBox":
         """Scaled about the origin."""

@@ -18,7 +18,13 @@ from lucky_margin.core.document import (
     TextPiece,
 )
 from lucky_margin.core.framing import Frame, Output
-from lucky_margin.core.outlines import Outline, evenly_inside, largest_box_inside, outline_of
+from lucky_margin.core.outlines import (
+    Outline,
+    band_edges,
+    evenly_inside,
+    largest_box_inside,
+    outline_of,
+)
 from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
 from lucky_margin.core.pieces.lettering import lettering_of
 from lucky_margin.core.pieces.marks import MarkParts, mark_parts
@@ -138,12 +144,12 @@ class LaidPiece:
 
 
 def margins_of(size: Size, border: Border, output: Output) -> Margins:
-    """The margin of ``size`` inside its border, in output pixels."""
-    band = output.band
-    outer = outline_of(size.shape, output.width, output.height)
-    inner = outer.inset(band.top, band.right, band.bottom, band.left)
+    """The margin of ``size`` inside its border, in output pixels; a line around the photo is no
+    part of that, so that words may stand on its strip."""
+    edges = band_edges(outline_of(size.shape, output.width, output.height), border, output)
     margin = size.margin * output.short_side
-    outline = (outer if border.outside else inner).inset(margin, margin, margin, margin)
+    start = edges[0] if border.leaves_strip else edges[-1]
+    outline = start.inset(margin, margin, margin, margin)
     if size.shape.kind == "rectangle":
         inside = evenly_inside(outline)
     else:

@@ -10,8 +10,14 @@ from lucky_margin.core.affine import UNCHANGED, Affine
 from lucky_margin.core.document import PieceBase, SolidColour, Tone, Transparent
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import TurnedPhoto
-from lucky_margin.core.outlines import Outline, PolygonOutline, RoundedBox, line_coverage
+from lucky_margin.core.outlines import Outline, PolygonOutline, RoundedBox
 from lucky_margin.core.pieces import LaidPiece, Part, Sprite, shaded_watermark
+from lucky_margin.core.render.bands import (
+    beside_photo,
+    border_layers,
+    covered,
+    is_seen_through,
+)
 from lucky_margin.core.render.compose import AnyLayer, Group, Layer, SpriteLayer
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
@@ -34,15 +40,15 @@ SUBJECT_VIEWS = ("subject", "dimmed", "coverage", "changed")
 
 DRAWING_ORDER = (
     "flattening", "outside", "backdrop", "pieces behind", "shadow", "outlines", "photo",
-    "inside outlines", "pieces", "border", "standing out", "pieces over the border",
-    "unclipped pieces", "watermark",
+    "inside outlines", "pieces", "border", "standing out",
+    "pieces over the border", "unclipped pieces", "watermark",
 )  # fmt: skip
 """Of everything that is drawn, back to front."""
 
 FRAMED = (
     "backdrop", "pieces behind", "shadow", "outlines", "photo", "inside outlines", "pieces",
 )  # fmt: skip
-"""What an outside border frames: it ends where the border begins."""
+"""What bands around the photo frame: it ends where they begin."""
 
 UNCLIPPED = ("flattening", "outside", "standing out", "unclipped pieces")
 """What the shape does not cut."""
@@ -70,9 +76,12 @@ class Drawing:
 def layers_of(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     """The layers of a size in the drawing order, grouped by what clips them."""
     drawn = {name: _DRAWN[name](scene, drawing) for name in DRAWING_ORDER}
-    if scene.border.is_set and scene.border.outside and drawing.view != "before":
-        drawn["border"] = _side_by_side(scene, drawing.grid, drawn)
-        drawn |= {name: [] for name in FRAMED}
+    border = scene.border
+    shows_backdrop = any(is_seen_through(band) for band in border.bands[: border.around])
+    if shows_backdrop and drawing.view != "before":
+        framed = [layer for name in FRAMED for layer in drawn[name]]
+        beside = beside_photo(scene, drawing.grid, framed, drawn["backdrop"])
+        drawn |= {name: [] for name in FRAMED} | {"border": beside}
     shape = _shape_mask(scene, drawing.grid)
     layers: list[AnyLayer] = []
     clipped: list[AnyLayer] = []
@@ -115,7 +124,7 @@ def whole_photo(scene: Scene, grid: Grid) -> list[AnyLayer]:
     photo = scene.frame.photo
     mapping = photo.to_photo.after(grid.to_full)
     is_askew = photo.turn.straighten != 0
-    mask = _covered(_surface(photo), grid, scene) if is_askew else None
+    mask = covered(_surface(photo), grid, scene) if is_askew else None
     return [Layer(placed(shown_photo(scene).whole, mapping, grid.region), mask)]
 
 
@@ -184,10 +193,10 @@ def _standing_out(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     border."""
     shape, grid = _shape_mask(scene, drawing.grid), drawing.grid
     stands_out = scene.cut_out.on and scene.cut_out.stands_out
-    if shape is None or not stands_out or scene.border.outside or drawing.view == "before":
+    if shape is None or not stands_out or scene.border.around or drawing.view == "before":
         return []
     # A pixel further in, so that nothing of the border shows where the two meet.
-    inner = cv2.erode(_covered(scene.inner, grid, scene), np.ones((3, 3), np.uint8))
+    inner = cv2.erode(covered(scene.inner, grid, scene), np.ones((3, 3), np.uint8))
     beyond = np.asarray(255 - inner, np.uint8)
     _, top, _, bottom = scene.outer.region.bounds
     middle = round((top + bottom) / 2 * grid.scale_y) - grid.region[1]
@@ -261,28 +270,9 @@ def behind_subject(piece: PieceBase, scene: Scene) -> bool:
 
 
 def _border(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
-    """An inside border: its line, outside its inner edge, over whatever is there."""
-    border, grid = scene.border, drawing.grid
-    if not border.is_set or border.outside or drawing.view == "before":
-        return []
-    band = 255 - _covered(scene.inner, grid, scene)
-    line = _line_mask(scene, grid)
-    if line is not None:
-        band = cv2.multiply(band, line, scale=1 / 255).astype(np.uint8, copy=False)
-    clear = scene.inner.scaled(grid.scale_x, grid.scale_y).clear
-    spared = clear.moved(-grid.region[0], -grid.region[1]) if clear else None
-    return [Layer(border.colour, band, border.opacity, spared)]
-
-
-def _side_by_side(scene: Scene, grid: Grid, drawn: Mapping[str, list[AnyLayer]]) -> list[AnyLayer]:
-    """What is framed and the outside border, each covering exactly what the other leaves."""
-    inside = _covered(scene.inner, grid, scene)
-    framed = [layer for name in FRAMED for layer in drawn[name]]
-    line = Layer(scene.border.colour, _line_mask(scene, grid), scene.border.opacity)
-    return [
-        Group(tuple(framed), inside),
-        Group((*drawn["backdrop"], line), 255 - inside, added=True),
-    ]
+    """The bands over all that they frame."""
+    is_seen = scene.border.is_set and drawing.view != "before"
+    return border_layers(scene, drawing.grid) if is_seen else []
 
 
 def _watermark(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
@@ -325,7 +315,7 @@ def _shape_mask(scene: Scene, grid: Grid) -> Mask | None:
     outer = scene.outer
     if isinstance(outer, RoundedBox) and outer.fills(*scene.sides):
         return None
-    return _covered(outer, grid, scene)
+    return covered(outer, grid, scene)
 
 
 def _photo_mask(scene: Scene, grid: Grid) -> Mask | None:
@@ -333,40 +323,11 @@ def _photo_mask(scene: Scene, grid: Grid) -> Mask | None:
     frame = scene.frame
     if frame.covers:
         return None
-    surface = _covered(_surface(frame.photo, frame.to_output), grid, scene)
-    shown = _covered(RoundedBox(frame.shown), grid, scene)
+    surface = covered(_surface(frame.photo, frame.to_output), grid, scene)
+    shown = covered(RoundedBox(frame.shown), grid, scene)
     return cv2.multiply(surface, shown, scale=1 / 255).astype(np.uint8, copy=False)
 
 
 def _surface(photo: TurnedPhoto, mapping: Affine = UNCHANGED) -> Outline:
     """The turned photo's edges after ``mapping`` (from turned pixels)."""
     return PolygonOutline.of(np.array([mapping(x, y) for x, y in photo.corners]))
-
-
-def _covered(outline: Outline, grid: Grid, scene: Scene) -> Mask:
-    """What ``outline`` (output pixels) covers of the grid's region."""
-    scaled = outline.scaled(grid.scale_x, grid.scale_y)
-    whole_mask = scene.sources.cache.get_or_make(
-        ("coverage", scaled, grid.columns, grid.rows),
-        lambda: scaled.coverage(grid.columns, grid.rows),
-    )
-    return grid.cut(whole_mask)
-
-
-def _line_mask(scene: Scene, grid: Grid) -> Mask | None:
-    """Where the border's line lies in its band; None everywhere."""
-    band, line = scene.frame.output.band, scene.border.line
-    if line == "solid":
-        return None
-    thickness = (
-        band.top * grid.scale_y,
-        band.right * grid.scale_x,
-        band.bottom * grid.scale_y,
-        band.left * grid.scale_x,
-    )
-    scaled = scene.outer.scaled(grid.scale_x, grid.scale_y)
-    mask = scene.sources.cache.get_or_make(
-        ("line", scaled, thickness, line, grid.columns, grid.rows),
-        lambda: line_coverage(scaled, thickness, line, grid.columns, grid.rows),
-    )
-    return grid.cut(mask)

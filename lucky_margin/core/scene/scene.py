@@ -26,7 +26,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of, turned_photo
-from lucky_margin.core.outlines import Outline, outline_of
+from lucky_margin.core.outlines import Outline, band_edges, outline_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.pieces import LaidPiece, Margins, lay_piece, margins_of
 from lucky_margin.core.scene.sources import Sources
@@ -154,10 +154,15 @@ class Scene:
         return outline_of(self.size.shape, *self.sides)
 
     @cached_property
+    def edges(self) -> list[Outline]:
+        """The edges of the border's bands, in output pixels: the shape's own, then the inner edge
+        of each band."""
+        return band_edges(self.outer, self.border, self.frame.output)
+
+    @property
     def inner(self) -> Outline:
         """The border's inner edge, in output pixels."""
-        band = self.frame.output.band
-        return self.outer.inset(band.top, band.right, band.bottom, band.left)
+        return self.edges[-1]
 
     @cached_property
     def margins(self) -> Margins:
@@ -191,7 +196,7 @@ class Scene:
         """Take what is the same as before an edit, and so need not be worked out again."""
         if self._framed_by != before._framed_by:
             return
-        for name in ("frame", "outer", "inner", "margins"):
+        for name in ("frame", "outer", "edges", "margins"):
             if name in vars(before):
                 vars(self)[name] = vars(before)[name]
         vars(self)["_laid_before"] = vars(before).get("pieces", ())

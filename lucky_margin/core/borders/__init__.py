@@ -1,0 +1,29 @@
+"""What the bands of a border look like: relief, patterns and brushed edges, as arrays."""
+
+from lucky_margin.core.borders import across as _across
+from lucky_margin.core.borders import noise as _noise
+from lucky_margin.core.borders.across import Across, Edges, across
+from lucky_margin.core.borders.brushed import Places, paint_on
+from lucky_margin.core.borders.patterns import pattern_ink, repeats_along
+from lucky_margin.core.borders.relief import mat_picture, shade, slope_of
+
+
+def warm_up() -> None:
+    """Compile all loops, or load them from disk."""
+    _across.warm_up()
+    _noise.warm_up()
+
+
+__all__ = [
+    "Across",
+    "Edges",
+    "Places",
+    "across",
+    "mat_picture",
+    "paint_on",
+    "pattern_ink",
+    "repeats_along",
+    "shade",
+    "slope_of",
+    "warm_up",
+]
