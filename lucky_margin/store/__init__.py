@@ -5,6 +5,7 @@ from contextlib import ExitStack
 from pathlib import Path
 
 from lucky_margin.core.document import (
+    Border,
     MarkDesign,
     Outlines,
     OwnLook,
@@ -101,6 +102,7 @@ class Store:
         self.own_outlines = KeptStore[Outlines](
             self._database, "outlines", Outlines, "set of outlines"
         )
+        self.own_frames = KeptStore[Border](self._database, "frame", Border, "frame style")
         self.subjects = KeptStore[SubjectOfPhoto](
             self._database, "subject", SubjectOfPhoto, "subject"
         )

@@ -21,6 +21,7 @@ from lucky_margin.web.routes import (
     exports,
     finishes,
     fonts,
+    frames,
     icons,
     jobs,
     looks,
@@ -33,8 +34,8 @@ from lucky_margin.web.routes import (
 )
 
 ROUTES = (
-    photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, subjects, fonts,
-    icons, marks,
+    photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
+    fonts, icons, marks,
 )  # fmt: skip
 
 

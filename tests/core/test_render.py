@@ -78,13 +78,14 @@ class SameAtEveryScaleTest(unittest.TestCase):
 
     def test_a_scaled_picture_is_the_picture_scaled(self):
         for photo in ("mugs-window.jpg", "bowl-top.jpg", "vase-grasses.jpg"):
-            for outside in (False, True):
-                border = EVERYTHING["border"].model_copy(update={"outside": outside})
+            for around in (False, True):
+                (band,) = EVERYTHING["border"].bands
+                border = Border.of(band.model_copy(update={"around": around}))
                 finish = finish_of(1080, 1350, **{**EVERYTHING, "border": border})
                 finish = with_size(finish, shape=Rectangle(radius=0.08))
                 full = drawn(finish, demo_sources(photo))
                 for scale in (0.5, 0.25, 0.08):
-                    with self.subTest(photo=photo, outside=outside, scale=scale):
+                    with self.subTest(photo=photo, around=around, scale=scale):
                         self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
 
     def test_turned_shaped_and_grounded_pictures_too(self):

@@ -43,6 +43,16 @@ export type LookList = Schemas['LookList']
 export type Cube = Schemas['Cube']
 export type StockBackdrop = Schemas['StockBackdrop']
 export type Brush = Schemas['DrawStroke']['brush']
+export type BorderBand = Border['bands'][number]
+export type BandKind = BorderBand['kind']
+export type BandOf<Kind extends BandKind> = Extract<BorderBand, { kind: Kind }>
+/** Fields of a band of any kind. */
+export type BandChanges = Partial<Omit<BandOf<'line'>, 'kind'>> &
+  Partial<Omit<BandOf<'mat'>, 'kind'>> &
+  Partial<Omit<BandOf<'pattern'>, 'kind'>> &
+  Partial<Omit<BandOf<'brushed'>, 'kind' | 'around'>>
+export type FrameList = Schemas['FrameList']
+export type KeptFrame = Schemas['KeptFrame']
 export type KeptOutlines = Schemas['KeptOutlines']
 export type SubjectShadow = Schemas['SubjectShadow']
 export type CastShadow = Schemas['CastShadow']

@@ -6,6 +6,7 @@ from lucky_margin.core.borders.across import Across, Edges, across
 from lucky_margin.core.borders.brushed import Places, paint_on
 from lucky_margin.core.borders.patterns import pattern_ink, repeats_along
 from lucky_margin.core.borders.relief import mat_picture, shade, slope_of
+from lucky_margin.core.borders.styles import FRAME_STYLES, FrameStyle
 
 
 def warm_up() -> None:
@@ -15,8 +16,10 @@ def warm_up() -> None:
 
 
 __all__ = [
+    "FRAME_STYLES",
     "Across",
     "Edges",
+    "FrameStyle",
     "Places",
     "across",
     "mat_picture",

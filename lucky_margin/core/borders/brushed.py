@@ -91,7 +91,7 @@ def _dry(band: BrushedBand, places: Places) -> Floats:
     streaks = _streaks(places, 0.05, 0.045 * size, seed)
     patches = fractal(places.x, places.y, 1.5 * size, seed + 1, places.pixel, 3)
     covered = _edge(band, places, band.roughness * 0.2 * patches)
-    left = 1.25 - 1.5 * band.roughness * np.clip(places.depth, 0, 1) ** 0.7
+    left = 2.1 - 2.8 * band.roughness * np.clip(places.depth, 0, 1) ** 0.7
     return np.asarray(np.minimum(covered, left + 0.9 * band.roughness * streaks), np.float32)
 
 

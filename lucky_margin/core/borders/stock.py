@@ -8,6 +8,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 import skia
 
@@ -15,6 +16,8 @@ from lucky_margin.core.document import StockPattern
 from lucky_margin.core.types import Mask
 
 Place = tuple[float, float]
+
+FINER = 4
 
 
 @dataclass(frozen=True)
@@ -30,27 +33,28 @@ def motif_mask(key: StockPattern, columns: int, rows: int) -> Mask:
     """Where the repeating motif has ink, over ``columns`` x ``rows`` pixels; it joins its like."""
     motif = MOTIFS[key]
     path = motif.draw()
-    canvas, mask = _sheet(columns, rows)
-    canvas.scale(columns / motif.width, rows)
-    for turn in (-1, 0, 1):
-        shifted = skia.Path(path)
-        shifted.offset(turn * motif.width, 0)
-        canvas.drawPath(shifted, skia.Paint(AntiAlias=True))
-    return mask
+    turns = [skia.Path(path) for _ in range(3)]
+    for turn, shifted in enumerate(turns):
+        shifted.offset((turn - 1) * motif.width, 0)
+    return _drawn(turns, columns, rows, motif.width)
 
 
 def corner_mask(key: StockPattern, columns: int, rows: int) -> Mask:
     """Where the corner has ink."""
-    canvas, mask = _sheet(columns, rows)
-    canvas.scale(columns, rows)
-    canvas.drawPath(MOTIFS[key].corner(), skia.Paint(AntiAlias=True))
-    return mask
+    return _drawn([MOTIFS[key].corner()], columns, rows, 1)
 
 
-def _sheet(columns: int, rows: int) -> tuple[skia.Canvas, Mask]:
-    mask = np.zeros((rows, columns), np.uint8)
-    info = skia.ImageInfo.MakeA8(columns, rows)
-    return skia.Surface.MakeRasterDirect(info, mask).getCanvas(), mask
+def _drawn(paths: list[skia.Path], columns: int, rows: int, width: float) -> Mask:
+    """Paths in a box of ``width`` x 1, drawn finer first, since the rasteriser's own coverage of
+    small curves is uneven."""
+    mask = np.zeros((FINER * rows, FINER * columns), np.uint8)
+    info = skia.ImageInfo.MakeA8(FINER * columns, FINER * rows)
+    canvas = skia.Surface.MakeRasterDirect(info, mask).getCanvas()
+    canvas.scale(FINER * columns / width, FINER * rows)
+    for path in paths:
+        canvas.drawPath(path, skia.Paint(AntiAlias=True))
+    shrunk = cv2.resize(mask, (columns, rows), interpolation=cv2.INTER_AREA)
+    return shrunk.astype(np.uint8, copy=False)
 
 
 def _united(*paths: skia.Path) -> skia.Path:

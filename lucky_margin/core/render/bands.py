@@ -237,24 +237,35 @@ class _Drawn:
         return self.scene.frame.output.short_side * self.grid.mean_scale
 
     def _painted(self, paint: Callable[[Lying], Floats], channels: int) -> Picture8:
-        """The region, drawn square by square where there is any of the band."""
-        left, top, width, height = self.grid.region
+        """The region, drawn square by square where there is any of the band. The squares are those
+        of the whole picture, so that a region of it is the same."""
+        grid = self.grid
+        left, top, width, height = grid.region
         painted = np.zeros((height, width, channels)[: 2 + (channels > 1)], np.uint8)
-        for y in range(0, height, TILE):
-            for x in range(0, width, TILE):
-                columns, rows = min(TILE, width - x), min(TILE, height - y)
-                place = (left + x, top + y, columns, rows)
-                lying = self._lying(place, 1)
-                if lying.across.depth.min() > self._reach:
+        for y in range(top // TILE * TILE, top + height, TILE):
+            for x in range(left // TILE * TILE, left + width, TILE):
+                sides = min(TILE, grid.columns - x), min(TILE, grid.rows - y)
+                square = self._square((x, y, *sides), paint)
+                if square is None:
                     continue
-                if lying.across.meets_corner(self.edges):
-                    lying = self._lying(place, FINER)
-                values = paint(lying)
-                if lying.finer > 1:
-                    small = cv2.resize(values, (columns, rows), interpolation=cv2.INTER_AREA)
-                    values = np.asarray(small, np.float32)
-                painted[y : y + rows, x : x + columns] = np.clip(np.rint(values), 0, 255)
+                from_x, from_y = max(x, left), max(y, top)
+                to_x, to_y = min(x + sides[0], left + width), min(y + sides[1], top + height)
+                part = square[from_y - y : to_y - y, from_x - x : to_x - x]
+                painted[from_y - top : to_y - top, from_x - left : to_x - left] = part
         return painted
+
+    def _square(self, place: Region, paint: Callable[[Lying], Floats]) -> Picture8 | None:
+        """One square of it; None where there is nothing of the band."""
+        lying = self._lying(place, 1)
+        if lying.across.depth.min() > self._reach:
+            return None
+        if not lying.across.meets_corner(self.edges):
+            values = paint(lying)
+        else:
+            finer = paint(self._lying(place, FINER))
+            shrunk = cv2.resize(finer, place[2:], interpolation=cv2.INTER_AREA)
+            values = np.asarray(shrunk, np.float32)
+        return np.clip(np.rint(values), 0, 255).astype(np.uint8)
 
     def _lying(self, place: Region, finer: int) -> Lying:
         left, top, width, height = place

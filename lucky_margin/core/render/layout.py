@@ -86,9 +86,12 @@ class Layout(Value):
     lost: float = Field(description="Turned pixels of the typed window that are not sampled.")
     enlargement: float = Field(description="Output pixels for each photo pixel.")
     border: tuple[int, int, int, int] = Field(
-        description="The border's thickness: top, right, bottom, left, in output pixels."
+        description="All bands together: top, right, bottom, left, in output pixels."
     )
     margin: float = Field(description="The margin's thickness in output pixels.")
+    margin_start: int = Field(
+        description="How far below the shape's upper edge the margin begins, in output pixels."
+    )
     margin_box: Box | None = Field(
         description="The largest upright rectangle of the size's ratio inside the margin, in "
         "output pixels; null when the margin leaves nothing."
@@ -135,6 +138,7 @@ def layout(scene: Scene) -> Layout:
         enlargement=round(frame.enlargement, _PLENTY),
         border=(band.top, band.right, band.bottom, band.left),
         margin=round(margins.thickness, _PLENTY),
+        margin_start=0 if scene.border.leaves_strip else band.top,
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
         tone_shapes=tone_shapes(scene.finish.as_set("tone", scene.size), frame),

@@ -10,11 +10,12 @@ defineProps<{ photo: Photo | null }>()
 
 const bench = useBench()
 
-/** The lines of the docket; a border of one thickness is said in pixels too. */
+/** The lines of the docket; a border of one band and thickness is said in pixels too. */
 const lines = computed(() =>
   bench.draft!.docket.map((line) => {
     const [top, ...others] = bench.layout!.border
-    const isEven = top > 0 && others.every((side) => side === top)
+    const isOne = bench.here!.border.bands.length === 1
+    const isEven = isOne && top > 0 && others.every((side) => side === top)
     return line.key === 'border' && line.is_set && isEven
       ? { ...line, summary: `${line.summary} (${top}\u00a0px)` }
       : line

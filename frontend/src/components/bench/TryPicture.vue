@@ -18,8 +18,12 @@ const props = withDefaults(
     isOn: boolean
     /** Height of the picture, in CSS pixels. */
     height?: number
+    /** Show all of the picture, edges and all. */
+    whole?: boolean
+    /** Show only its upper left corner, of so many output pixels. */
+    corner?: number
   }>(),
-  { height: 46 },
+  { height: 46, whole: false, corner: undefined },
 )
 const emit = defineEmits<{ choose: []; hover: [on: boolean] }>()
 
@@ -36,13 +40,16 @@ watchDebounced(
   () => {
     if (!bench.draft || bench.dragging) return
     const { width, height } = bench.layout!
+    const shownPart = Math.min(props.corner ?? Infinity, width, height)
+    const scale = Math.min(1, (ROOM * props.height * window.devicePixelRatio) / shownPart)
+    const side = Math.max(1, Math.floor(shownPart * scale))
     ask({
       draft: bench.draft,
       size_id: bench.sizeId,
       edit: props.edit,
       view: 'final',
-      scale: Math.min(1, (ROOM * props.height * window.devicePixelRatio) / Math.min(width, height)),
-      region: null,
+      scale,
+      region: props.corner ? [0, 0, side, side] : null,
       place: 'proof',
       rough: true,
     })
@@ -60,7 +67,7 @@ watchDebounced(
     @click="emit('choose')"
     v-on="lookingAt((on) => emit('hover', on))"
   >
-    <span class="picture" :style="{ height: `${height}px` }"><img v-if="shown" :src="shown.url" alt="" /></span>
+    <span class="picture" :style="{ height: `${height}px` }"><img v-if="shown" :class="{ whole }" :src="shown.url" alt="" /></span>
     {{ name }}
   </button>
 </template>
@@ -100,5 +107,9 @@ img {
   width: 100%;
   height: 100%;
   object-fit: cover;
+}
+
+img.whole {
+  object-fit: contain;
 }
 </style>

@@ -2,7 +2,7 @@
 
 import type { Component } from 'vue'
 
-import BorderStep from './BorderStep.vue'
+import BorderStep from './border/BorderStep.vue'
 import CropStep from './crop/CropStep.vue'
 import CutOutStep from './cutout/CutOutStep.vue'
 import ExportStep from './export/ExportStep.vue'

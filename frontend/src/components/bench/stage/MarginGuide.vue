@@ -24,9 +24,8 @@ const short = computed(() => Math.min(layout.value.width, layout.value.height))
 const isSet = computed(() => bench.openStep === null || bench.openStep === 'crop')
 /** The grip lies on the guide below the middle of the shape's top. */
 const gripAt = computed(() => {
-  const { shape_box: box, margin, border } = layout.value
-  const inside = bench.here?.border.outside ? 0 : border[0]
-  return at(box.left + box.width / 2, box.top + inside + margin)
+  const { shape_box: box, margin, margin_start } = layout.value
+  return at(box.left + box.width / 2, box.top + margin_start + margin)
 })
 
 function drag(event: PointerEvent): void {
