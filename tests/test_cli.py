@@ -207,6 +207,18 @@ class FinishTest(CommandTest):
         self.assertEqual(image.getpixel((0, 0))[3], 0)
         self.assertGreater(image.getpixel((90, 50))[0], 200)  # the bright right end is in view
 
+    def test_frames_from_the_outside_inwards(self):
+        out = self.folder / "out.png"
+        frames = ("--frame", "line:10%:#0000FF", "--frame", "checks:10%:#FF0000")
+        self.good("finish", self.photo, "--size", "100x100", *frames, "-o", out)
+        image = opened(out)
+        self.assertEqual(image.getpixel((50, 2)), (0, 0, 255))
+        band = [image.getpixel((x, 15)) for x in range(20, 80)]
+        self.assertGreater(sum(red > 200 and blue < 60 for red, _, blue in band), 20)
+        for frame in ("oak", "round:6%", "torn:8%:#FFFFFF"):
+            self.good("finish", self.photo, "--size", "60x40", "--frame", frame, "--replace",
+                      "-o", out)  # fmt: skip
+
     def test_several_photos_to_a_folder(self):
         other = self.folder / "cups.png"
         other.write_bytes(encoded(noise(50, 50)))
@@ -253,6 +265,9 @@ class FinishTest(CommandTest):
             ("greater than or equal to 0", ("--size", "9x9", "--border=-3%", "-o", out)),
             ("percentage", ("--size", "9x9", "--border", "thick", "-o", out)),
             ("pattern", ("--size", "9x9", "--border", "3%:blue", "-o", out)),
+            ("no frame “gold”", ("--frame", "gold", "-o", out)),
+            ("of the kind “plank”", ("--frame", "plank:3%", "-o", out)),
+            ("3 bands at most", ("--frame", "oak", "--frame", "brass", "-o", out)),
             ("suffix", ("--size", "9x9", "-o", self.folder / "x.txt")),
             ("drop one", ("--size", "9x9", "--format", "png", "-o", out)),
             ("100", ("--size", "9x9", "--quality", "101", "-o", out)),

@@ -10,7 +10,7 @@ from typing import NoReturn
 
 from pydantic import ValidationError
 
-from lucky_margin.cli import cutting
+from lucky_margin.cli import bordering, cutting
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
 from lucky_margin.cli.lettering import add_options
@@ -125,8 +125,7 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     finish.add_argument(
         "--tone", metavar="NAME=N,...", help="such as exposure=0.5,highlights=-30; over the others"
     )
-    finish.add_argument("--border", metavar="N%%[:#COLOUR]", help="of the short side")
-    finish.add_argument("--border-outside", action="store_true", help="frame the photo smaller")
+    bordering.add_options(finish)
     cutting.add_options(finish)
     add_options(finish)
     finish.add_argument("--format", choices=list(SUFFIXES), help="default: by OUT, else jpeg")

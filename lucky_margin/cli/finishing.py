@@ -10,21 +10,18 @@ from typing import TypeVar
 
 from tqdm import tqdm
 
-from lucky_margin.cli import cutting, values
+from lucky_margin.cli import bordering, cutting, values
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write, write_bytes
 from lucky_margin.cli.lettering import kept_mark, lettered, logo_of, settled
 from lucky_margin.core.document import (
-    Border,
     Box,
     Export,
     Finish,
     Focus,
-    LineBand,
     LookUse,
     Point,
     Rectangle,
-    Sides,
     Size,
     SizePlan,
     Tone,
@@ -193,7 +190,7 @@ def _fresh(
         "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],
         "turn": Turn(straighten=chosen.straighten),
         "focus": _focus(chosen.focus),
-        "border": _border(chosen),
+        "border": bordering.border_of(chosen),
         "outlines": cutting.outlines(chosen),
         "subject_shadow": cutting.shadow(chosen),
         "export": Export(format=image_format or "jpeg", **exported),
@@ -228,19 +225,6 @@ def _tone(chosen: argparse.Namespace, proposed: Tone, look: LookUse | None) -> T
 def _square(text: str) -> SquareUp:
     places = values.numbers(text, ",", 8, "--square", "120,80,900,140,880,700,100,640")
     return SquareUp(corners=tuple(zip(places[::2], places[1::2], strict=True)))
-
-
-def _border(chosen: argparse.Namespace) -> Border:
-    if not chosen.border:
-        return Border()
-    thickness, _, colour = chosen.border.partition(":")
-    return Border.of(
-        LineBand(
-            thickness=Sides.all(values.percent(thickness, "--border")),
-            colour=colour or LineBand().colour,
-            around=chosen.border_outside,
-        )
-    )
 
 
 def _edits(chosen: argparse.Namespace) -> Iterator[Edit]:

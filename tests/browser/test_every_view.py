@@ -45,7 +45,8 @@ def document_with_everything(document, sha256):
             "washes": [{"stops": [{"at": 0, "colour": "#B8401A"},
                                   {"at": 1, "colour": "#1F6B4B"}]}],
         },
-        "border": {"thickness": dict.fromkeys(("top", "right", "bottom", "left"), 0.03)},
+        "border": {"bands": [{"kind": "line", "corners": "round"}, {"kind": "mat"},
+                             {"kind": "pattern"}]},
         "pieces": [
             {"kind": "text", "id": "text-1", "text": "A headline of several words", "size": 0.1,
              "outline": {"width": 0.05, "colour": "#1E2A2F"},
@@ -103,6 +104,9 @@ class EveryViewTest(BrowserTest):
             self.step(step)
             self.unfold()
             self.look(step)
+            for kind in ("1 line", "2 mat", "3 pattern") if step == "Border" else ():
+                page.get_by_role("radio", name=kind, exact=True).click()
+                self.look(kind)
         self.step("Text & badges")
         for piece in ("A headline", "Burst", "Picture", "Studio mark"):
             page.get_by_role("list", name="Pieces").get_by_role("button", name=piece).first.click()
@@ -156,6 +160,10 @@ class EveryViewTest(BrowserTest):
         self.fold("Washes")
         self.button("Try them all").click()
         self.dialog("blend modes")
+        self.step("Border")
+        page.get_by_role("radio", name="brushed edge", exact=True).click()
+        self.button("Try them all").click()
+        self.dialog("brushed edges")
         self.step("Watermark")
         self.button("a saved mark").click()
         self.button("Make a mark").click()

@@ -33,10 +33,20 @@ class Repeats:
     corners: tuple[NDArray[np.float64], NDArray[np.float64]] | None
     """The length of the corners before and after each edge, in motifs; only of a rectangle."""
 
+    def place(self, lying: Across) -> Floats:
+        """Where in the row of motifs each pixel is."""
+        start, end = (part.astype(np.float32)[lying.edge] for part in (self.starts, self.ends))
+        return np.asarray(start + (end - start) * lying.along, np.float32)
 
-def repeats_along(edges: Edges, width: float) -> Repeats:
-    """Motifs of about ``width`` thicknesses, stretched so that a whole number fits."""
-    if _is_rectangle(edges):
+
+def repeats_along(
+    edges: Edges, width: float | NDArray[np.float64], corners: bool = True
+) -> Repeats:
+    """Motifs of about ``width`` thicknesses, stretched so that a whole number fits.
+
+    A rectangle has ``corners`` of their own, where it may have a width for each side.
+    """
+    if corners and is_rectangle(edges):
         before, after = np.roll(edges.thickness, 1), np.roll(edges.thickness, -1)
         straight = np.maximum(edges.lengths - before - after, 1e-6)
         counts = np.maximum(1, np.rint(straight / (width * edges.thickness))).astype(int)
@@ -47,7 +57,7 @@ def repeats_along(edges: Edges, width: float) -> Repeats:
     counts = np.empty(len(edges.starts), np.int64)
     first = 0
     for size in edges.rings:
-        length = width * edges.thickness[first]
+        length = float(np.max(width)) * edges.thickness[first]
         for span in spans_between_corners(edges.starts[first : first + size]):
             count = max(1, round(span.length / length))
             numbers = span.numbers + first
@@ -63,8 +73,7 @@ def pattern_ink(key: StockPattern, edges: Edges, lying: Across, pixel: float) ->
     apart."""
     repeats = repeats_along(edges, MOTIFS[key].width)
     rows = _rows(float(edges.thickness.max()) / pixel)
-    start, end = (part.astype(np.float32)[lying.edge] for part in (repeats.starts, repeats.ends))
-    place = start + (end - start) * lying.along
+    place = repeats.place(lying)
     ink = _sampled(
         motif_mask(key, max(2, round(rows * MOTIFS[key].width)), rows), place, lying.depth
     )
@@ -72,12 +81,13 @@ def pattern_ink(key: StockPattern, edges: Edges, lying: Across, pixel: float) ->
         return ink
     before, after = (part.astype(np.float32)[lying.edge] for part in repeats.corners)
     count = repeats.counts.astype(np.float32)[lying.edge]
-    along = np.where(place < 0, (place + before) / before, (end - place) / after)
+    along = np.where(place < 0, (place + before) / before, (count + after - place) / after)
     corner = _sampled(corner_mask(key, rows, rows), along, lying.depth)
     return np.asarray(np.where((place < 0) | (place > count), corner, ink), np.float32)
 
 
-def _is_rectangle(edges: Edges) -> bool:
+def is_rectangle(edges: Edges) -> bool:
+    """Whether the edges are those of an upright rectangle, from the top clockwise."""
     return len(edges.starts) == 4 and bool((np.abs(edges.steps).min(axis=1) < 1e-9).all())
 
 

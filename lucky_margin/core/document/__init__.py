@@ -13,6 +13,7 @@ from lucky_margin.core.document.areas import (
 from lucky_margin.core.document.borders import (
     MOST_BANDS,
     STOCK_PATTERNS,
+    BandPicture,
     Border,
     BorderBand,
     BrushedBand,
@@ -203,6 +204,7 @@ __all__ = [
     "BadgeForm",
     "BadgePiece",
     "BandMask",
+    "BandPicture",
     "BlendMode",
     "Blob",
     "BlurredPhoto",

@@ -4,7 +4,15 @@ from typing import Annotated, Literal, Self, get_args
 
 from pydantic import Field, model_validator
 
-from lucky_margin.core.document.values import Colour, Opacity, Sides, Value
+from lucky_margin.core.document.pieces import PictureRatio
+from lucky_margin.core.document.values import (
+    Colour,
+    Opacity,
+    PhotoBox,
+    Sha256,
+    Sides,
+    Value,
+)
 from lucky_margin.core.document.washes import BlendMode
 
 MOST_BANDS = 3
@@ -81,14 +89,41 @@ class MatBand(BandBase):
     softness: float = Field(default=0.5, ge=0, le=1)
 
 
+class BandPicture(Value):
+    """An own picture along a band, its sides in ``ratio`` (width over height).
+
+    With a ``window`` (photo space) it is the picture of a frame: its corners keep their
+    proportions, and what lies between them is repeated a whole number of times, or stretched.
+    Without, it is a strip, outer edge uppermost, that is repeated along every side.
+    """
+
+    sha256: Sha256
+    ratio: PictureRatio
+    window: PhotoBox | None = None
+    stretch: bool = False
+
+    @property
+    def slices(self) -> Sides:
+        """What of a frame's picture lies on each side of its window, in heights of the picture."""
+        window = self.window or _ALL
+        return Sides.model_construct(
+            top=window.top,
+            right=(1 - window.right) * self.ratio,
+            bottom=1 - window.bottom,
+            left=window.left * self.ratio,
+        )
+
+
 class PatternBand(BandBase):
-    """A stock pattern in one colour on another; without ``ground`` what is behind shows."""
+    """A stock pattern in one colour on another, or an own ``picture`` in its place; without
+    ``ground`` what is behind shows."""
 
     kind: Literal["pattern"] = "pattern"
     thickness: Sides = Sides.all(0.05)
     pattern: StockPattern = "leaves"
     colour: Colour = "#1F6B4B"
     ground: Colour | None = "#F5F1E8"
+    picture: BandPicture | None = None
 
 
 class BrushedBand(BandBase):
@@ -168,13 +203,25 @@ class Border(Value):
             is_cut = isinstance(band, LineBand) and band.corners == "cut"
             is_plain = not isinstance(band, LineBand) or band.line == "solid"
             kept = band.thickness.even or (can_differ and is_plain and not is_cut)
-            even = Sides.all(band.thickness.thickest)
-            bands.append(band if kept else band.model_copy(update={"thickness": even}))
+            thickness = band.thickness if kept else Sides.all(band.thickness.thickest)
+            if isinstance(band, PatternBand) and band.picture and band.picture.window:
+                thickness = _in_proportion(band, can_differ)
+            bands.append(band.model_copy(update={"thickness": thickness}))
             can_differ = can_differ and not is_cut
         return self.model_copy(update={"bands": tuple(bands)})
 
 
 _NAMES = ("top", "right", "bottom", "left")
+_ALL = PhotoBox(left=0, top=0, width=1, height=1)
+
+
+def _in_proportion(band: PatternBand, can_differ: bool) -> Sides:
+    """A frame's picture is as thick on each side as it is drawn, so that its corners fit."""
+    thickest = band.thickness.thickest
+    slices = band.picture.slices if band.picture and can_differ else Sides.all(0.1)
+    return slices.model_copy(
+        update={name: thickest * getattr(slices, name) / slices.thickest for name in _NAMES}
+    )
 
 
 def _sum(sides: list[Sides]) -> Sides:

@@ -3,12 +3,13 @@
 from collections.abc import Iterator
 from typing import Any
 
+from lucky_margin.core.document.borders import BandPicture
 from lucky_margin.core.document.cut_out import SubjectMask
 from lucky_margin.core.document.finish import Finish, PhotoReference
 from lucky_margin.core.document.pieces import MarkLogo, PicturePiece
 from lucky_margin.core.document.values import OtherPhoto, Value
 
-_PHOTOS = (PhotoReference, OtherPhoto, PicturePiece, MarkLogo, SubjectMask)
+_PHOTOS = (PhotoReference, OtherPhoto, PicturePiece, MarkLogo, SubjectMask, BandPicture)
 
 
 def photos_of(finish: Finish) -> set[str]:

@@ -17,6 +17,9 @@ from lucky_margin.core.borders import (
     mat_picture,
     paint_on,
     pattern_ink,
+    picture_paint,
+    sheet_of,
+    sheet_sides,
 )
 from lucky_margin.core.document import (
     BorderBand,
@@ -28,6 +31,8 @@ from lucky_margin.core.document import (
 from lucky_margin.core.outlines import Outline, line_coverage
 from lucky_margin.core.render.compose import AnyLayer, Group, Layer, compose
 from lucky_margin.core.render.grid import Grid
+from lucky_margin.core.render.pieces import enough_of
+from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8, Region
 
@@ -136,7 +141,7 @@ class _Drawn:
             return [Layer(self.mat)]
         if isinstance(band, PatternBand):
             ground: list[AnyLayer] = [Layer(band.ground)] if band.ground else []
-            return [*ground, Layer(band.colour, self.ink)]
+            return [*ground, Layer(self.picture) if band.picture else Layer(band.colour, self.ink)]
         return []
 
     @property
@@ -156,6 +161,18 @@ class _Drawn:
     def mat(self) -> Picture8:
         """The mat's colours."""
         return self._painted(self._mat, 3)
+
+    @property
+    def picture(self) -> Picture8:
+        """An own picture along the band."""
+        assert isinstance(self.band, PatternBand)
+        own = self.band.picture
+        assert own is not None
+        sides = sheet_sides(own, max(self.thickness))
+        sources = self.scene.sources
+        number = enough_of(sources.facts(own.sha256), 1, sides[0])
+        sheet = sheet_of(as_8_bits(sources.level(own.sha256, number)), sides)
+        return self._painted(lambda here: picture_paint(own, sheet, self.edges, here.across), 4)
 
     @property
     def ink(self) -> Mask:

@@ -77,7 +77,7 @@ def _shown_picture(piece: PicturePiece, width: float, sources: Sources) -> Pictu
         return sources.cache.get_or_make(
             ("knocked out", sha256, knock_out), lambda: _knocked_out(sha256, knock_out, sources)
         )
-    return as_8_bits(sources.level(sha256, _enough(sources.facts(sha256), 1, width)))
+    return as_8_bits(sources.level(sha256, enough_of(sources.facts(sha256), 1, width)))
 
 
 def light_taken_over(laid: LaidPiece, scene: Scene, bare: Callable[[], Picture8]) -> Light | None:
@@ -101,12 +101,12 @@ def subject_picture(subject: SubjectOfPhoto, width: float, sources: Sources) -> 
     """A subject of a photo on nothing, cut to its box, to be shown ``width`` pixels wide."""
     taken = TakenPhoto(subject.sha256, sources, subject.square)
     photo, box = ShownPhoto(taken, subject.cut_out, "subject"), subject.box
-    picture = photo.level(_enough(photo.facts, box.width, width))
+    picture = photo.level(enough_of(photo.facts, box.width, width))
     rows, columns = picture.shape[:2]
     return np.ascontiguousarray(as_8_bits(picture[in_pixels(box, rows, columns)]))
 
 
-def _enough(facts: PhotoFacts, share: float, width: float) -> int:
+def enough_of(facts: PhotoFacts, share: float, width: float) -> int:
     """How often a photo is halved so that a ``share`` of its width still has ``ENOUGH`` pixels for
     each of ``width``."""
     number, across = 0, share * facts.width
