@@ -32,9 +32,20 @@ def gradient(width: int, height: int) -> AnyPicture:
 
 
 def sources_of(
-    picture: AnyPicture, fonts: dict[str, Face] | None = None, **facts: Any
+    picture: AnyPicture,
+    fonts: dict[str, Face] | None = None,
+    others: dict[str, AnyPicture] | None = None,
+    **facts: Any,
 ) -> MemorySources:
-    """Sources with ``picture`` as the photo ``SHA``; ``facts`` are told of it whatever it is."""
+    """Sources with ``picture`` as the photo ``SHA``, and ``others`` by their hashes; ``facts`` are
+    told of it whatever it is."""
+    photos = {SHA: photo_of(picture, **facts)}
+    photos |= {sha256: photo_of(other) for sha256, other in (others or {}).items()}
+    return MemorySources(photos, fonts=fonts)
+
+
+def photo_of(picture: AnyPicture, **facts: Any) -> DecodedPhoto:
+    """A decoded photo of these pixels."""
     height, width, channels = picture.shape
     known = {
         "width": width,
@@ -43,8 +54,7 @@ def sources_of(
         "bits": 8 * picture.dtype.itemsize,
         "has_alpha": channels == 4,
     }
-    photo = DecodedPhoto(picture, PhotoFacts(**known | facts))
-    return MemorySources({SHA: photo}, fonts=fonts)
+    return DecodedPhoto(picture, PhotoFacts(**known | facts))
 
 
 def finish_of(width: int | None = None, height: int | None = None, **fields: Any) -> Finish:

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
 from lucky_margin.core.checks import check
-from lucky_margin.core.document import read_finish
+from lucky_margin.core.document import STOCK_PATTERNS, read_finish
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.render import layout, render
@@ -285,17 +285,49 @@ edit("use_size", plan=plans)
 edit("duplicate_size")
 edit("remove_size")
 edit("place_size", place=st.integers(-1, 99))
-edit(
-    "set_border",
-    changes=st.fixed_dictionaries(
-        {
+bands = st.one_of(
+    st.fixed_dictionaries(
+        {"kind": st.just("line")},
+        optional={
             "thickness": sides,
             "opacity": fractions,
-            "outside": st.booleans(),
+            "around": st.booleans(),
             "line": st.sampled_from(["solid", "double", "dashed", "dotted"]),
-        }
+            "corners": st.sampled_from(["square", "round", "cut"]),
+        },
+    ),
+    st.fixed_dictionaries(
+        {"kind": st.just("mat")},
+        optional={
+            "thickness": sides,
+            "around": st.booleans(),
+            "profile": st.sampled_from(["board", "sloped", "round", "stepped"]),
+            "texture": st.sampled_from(["smooth", "paper", "linen"]),
+            "bevel": fractions.map(lambda share: share / 20),
+            "depth": fractions.map(lambda share: share / 10),
+        },
+    ),
+    st.fixed_dictionaries(
+        {"kind": st.just("pattern"), "pattern": st.sampled_from(STOCK_PATTERNS)},
+        optional={
+            "thickness": sides,
+            "around": st.booleans(),
+            "ground": st.sampled_from([None, "#123456"]),
+            "picture": st.just({"sha256": SHA, "ratio": 1.3}),
+        },
+    ),
+    st.fixed_dictionaries(
+        {"kind": st.just("brushed")},
+        optional={
+            "thickness": sides,
+            "look": st.sampled_from(["paint", "dry", "chalk", "torn", "ink", "dots"]),
+            "roughness": fractions,
+            "blend": st.sampled_from(["normal", "multiply"]),
+        },
     ),
 )
+edit("set_border", changes=st.fixed_dictionaries({"bands": st.lists(bands, max_size=4)}))
+edit("set_band_picture", band=st.integers(0, 2), sha256=st.just(SHA))
 edit("set_focus", focus=st.one_of(st.none(), focuses))
 edit("set_export", changes=exports, only_this_size=st.booleans())
 edit("set_file_details", author=st.text(max_size=9), name_pattern=st.text(max_size=9))

@@ -11,14 +11,19 @@ from lucky_margin.core.borders import (
     FRAME_STYLES,
     Edges,
     across,
+    find_window,
     pattern_ink,
+    picture_paint,
     repeats_along,
     shade,
+    sheet_of,
+    sheet_sides,
     slope_of,
 )
 from lucky_margin.core.borders.stock import MOTIFS, corner_mask, motif_mask
 from lucky_margin.core.document import (
     STOCK_PATTERNS,
+    BandPicture,
     Border,
     Box,
     BrushedBand,
@@ -30,11 +35,15 @@ from lucky_margin.core.document import (
     Sides,
     SolidColour,
 )
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.borders import SetBandPicture
+from lucky_margin.core.errors import BadInput
 from lucky_margin.core.outlines import RoundedBox, outline_of
 from lucky_margin.core.render import render
-from tests.support import finish_of, gradient, noise, scene_of, sources_of, with_size
+from tests.support import SHA, finish_of, gradient, noise, scene_of, sources_of, with_size
 
 PNG = {"format": "png"}
+OTHER = "cd" * 32
 CIRCLE, HEART = PlainShape(kind="circle"), PlainShape(kind="heart")
 
 
@@ -230,6 +239,89 @@ class BrushedTest(unittest.TestCase):
         x, y = 200 + 0.8 * (ring[0] - 200)  # where the ring begins, in the middle of the paint
         here = picture[round(y) - 3 : round(y) + 4, round(x) - 3 : round(x) + 4, 1]
         self.assertLess(np.abs(np.diff(here, axis=0)).max(), 130)
+
+
+def frame_picture(width=90, height=70, slices=(10, 20, 15, 5), window=0):
+    """A frame whose sides (top, right, bottom, left) are red, green, blue and white, its corners
+    black, around a window that is transparent, or plain where ``window`` is over 0."""
+    top, right, bottom, left = slices
+    picture = np.zeros((height, width, 4), np.uint8)
+    picture[:, :, 3] = 255
+    picture[:top, left:-right, 0] = picture[top:-bottom, -right:, 1] = 255
+    picture[-bottom:, left:-right, 2] = picture[top:-bottom, :left, :3] = 255
+    picture[top:-bottom, left:-right] = (200, 190, 180, window)
+    return picture
+
+
+class OwnPictureTest(unittest.TestCase):
+    SLICES = (10, 20, 15, 5)
+
+    def framed(self, width, height, shape=None, **fields):
+        frame = frame_picture()
+        sources = sources_of(np.full((50, 50, 3), 128, np.uint8), others={OTHER: frame})
+        finish = finish_of(width, height, export=PNG)
+        if shape:
+            finish = with_size(finish, shape=shape)
+        finish = apply_edit(scene_of(finish, sources), SetBandPicture(band=0, sha256=OTHER)).finish
+        (band,) = finish.border.bands
+        picture = band.picture.model_copy(update=fields)
+        band = band.model_copy(update={"picture": picture, "thickness": Sides.all(0.2)})
+        finish = finish.model_copy(update={"border": Border.of(band)})
+        return render(scene_of(finish, sources)).astype(int)
+
+    def test_a_window_is_found_whether_it_is_transparent_or_plain(self):
+        for alpha in (0, 255):
+            picture = frame_picture(window=alpha)
+            for found in (picture, picture[:, :, :3] if alpha else picture):
+                window = find_window(found)
+                edges = (window.left * 90, window.top * 70, window.right * 90, window.bottom * 70)
+                np.testing.assert_allclose(edges, (5, 10, 70, 55), atol=1e-6)
+        for nothing in (noise(90, 70), np.full((1, 1, 3), 9, np.uint8), frame_picture()[12:50]):
+            self.assertIsNone(find_window(nothing))
+
+    def test_the_corners_of_a_frame_keep_their_proportions_at_any_ratio(self):
+        for width, height in ((100, 100), (300, 100), (90, 160)):
+            for stretch in (False, True):
+                picture = self.framed(width, height, stretch=stretch)[:, :, :3]
+                # The thickest side takes 0.2 of the short side, the others in proportion.
+                unit = 0.2 * min(width, height) / 20
+                top, right, bottom, left = (round(unit * part) for part in self.SLICES)
+                with self.subTest(width=width, height=height, stretch=stretch):
+                    inside = picture[top + 2 : -bottom - 2, left + 2 : -right - 2]
+                    np.testing.assert_allclose(inside, 128, atol=1)
+                    for rows in (slice(1, top - 1), slice(1 - bottom, -1)):
+                        for columns in (slice(1, left - 1), slice(1 - right, -1)):
+                            self.assertLess(picture[rows, columns].max(initial=0), 60)
+                    red = picture[1 : top - 1, left + 2 : -right - 2]
+                    green = picture[top + 2 : -bottom - 2, 2 - right : -2]
+                    for side, colour in ((red, (255, 0, 0)), (green, (0, 255, 0))):
+                        self.assertLessEqual(np.abs(side - colour).max(), 2)
+
+    def test_round_a_shape_it_is_closed(self):
+        for shape in (CIRCLE, HEART):
+            picture = self.framed(300, 300, shape)
+            outer = outline_of(shape, 300, 300)
+            within, inner = (outer.inset(*4 * [d]).coverage(300, 300) for d in (3, 57))
+            band = picture[(within == 255) & (inner == 0)]
+            with self.subTest(shape.kind):
+                self.assertEqual(band[:, 3].min(), 255)
+                self.assertGreater(band[:, 0].min(), 250)  # its red upper side, all round
+
+    def test_a_strip_is_repeated_whole(self):
+        strip = np.zeros((20, 40, 3), np.uint8)
+        strip[:, 10:30] = 255
+        picture = BandPicture(sha256=OTHER, ratio=2)
+        edges = Edges.of(box(400, 240), (20, 20, 20, 20))
+        lying = across(edges, 0.5, 0.5, 1, 400, 20)
+        sheet = sheet_of(picture, strip, sheet_sides(picture, 20))
+        row = picture_paint(picture, sheet, edges, lying)[4, 4:-4, 0]
+        self.assertEqual(int((np.diff((row > 128).astype(int)) == 1).sum()), 10)
+        self.assertAlmostEqual(float(row.mean()), 255 / 2, delta=8)
+
+    def test_a_band_that_is_not_there_is_refused(self):
+        scene = scene_of(finish_of(40, 40), sources_of(gradient(40, 40)))
+        with self.assertRaisesRegex(BadInput, "no band 3"):
+            apply_edit(scene, SetBandPicture(band=2, sha256=SHA))
 
 
 class BandsTest(unittest.TestCase):

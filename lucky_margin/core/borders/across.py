@@ -100,7 +100,7 @@ class Across:
     edge: NDArray[np.int32]
     """The number of the edge that is nearest."""
     along: Floats
-    """0 where that edge begins, 1 where it ends."""
+    """0 where that edge begins, 1 where it ends; beyond that where it goes on."""
 
     def meets_corner(self, edges: Edges) -> bool:
         """Whether edges that meet in a corner are nearest to any of the pixels."""
@@ -113,9 +113,9 @@ class Across:
     def normals(self, edges: Edges) -> tuple[Floats, Floats]:
         """The direction inwards, as x and y of length about 1."""
         first, last = edges.normals[:, 0].astype(np.float32), edges.normals[:, 1].astype(np.float32)
+        share = np.clip(self.along, 0, 1)
         x, y = (
-            first[self.edge, axis] * (1 - self.along) + last[self.edge, axis] * self.along
-            for axis in (0, 1)
+            first[self.edge, axis] * (1 - share) + last[self.edge, axis] * share for axis in (0, 1)
         )
         return x, y
 
@@ -217,19 +217,22 @@ def _nearest_of(
     if 0 < best_along < 1:
         return best, best_number, best_along
     other = beside[best_number, int(best_along)]
-    best = _from_line(starts, steps, best_number, x, y) / thickness[best_number]
-    from_other = _from_line(starts, steps, other, x, y) / thickness[other]
+    best, best_along = _to_line(starts, steps, best_number, x, y)
+    from_other, along_other = _to_line(starts, steps, other, x, y)
+    best, from_other = best / thickness[best_number], from_other / thickness[other]
     if from_other > best:
-        return from_other, other, 1 - best_along
+        return from_other, other, along_other
     return best, best_number, best_along
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=True)
-def _from_line(starts: Points, steps: Points, number: int, x: float, y: float) -> float:
-    """From a point to the straight line through an edge."""
+def _to_line(starts: Points, steps: Points, number: int, x: float, y: float) -> tuple[float, float]:
+    """From a point to the straight line through an edge, and how far along that is."""
+    from_x, from_y = x - starts[number, 0], y - starts[number, 1]
     step_x, step_y = steps[number, 0], steps[number, 1]
-    cross = step_x * (y - starts[number, 1]) - step_y * (x - starts[number, 0])
-    return float(abs(cross) / math.hypot(step_x, step_y))
+    length = math.hypot(step_x, step_y)
+    away = abs(step_x * from_y - step_y * from_x) / length
+    return away, (from_x * step_x + from_y * step_y) / (length * length)
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=True)

@@ -171,7 +171,7 @@ class _Drawn:
         sides = sheet_sides(own, max(self.thickness))
         sources = self.scene.sources
         number = enough_of(sources.facts(own.sha256), 1, sides[0])
-        sheet = sheet_of(as_8_bits(sources.level(own.sha256, number)), sides)
+        sheet = sheet_of(own, as_8_bits(sources.level(own.sha256, number)), sides)
         return self._painted(lambda here: picture_paint(own, sheet, self.edges, here.across), 4)
 
     @property
