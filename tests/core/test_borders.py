@@ -202,7 +202,7 @@ class PatternTest(unittest.TestCase):
 
 class BrushedTest(unittest.TestCase):
     def test_the_same_seed_paints_the_same_and_another_one_does_not(self):
-        for look in ("paint", "chalk", "torn", "dry", "ink", "dots"):
+        for look in ("paint", "chalk", "torn", "dry", "ink", "dots", "mosaic"):
             with self.subTest(look):
                 one = drawn(BrushedBand(look=look, seed=3))
                 np.testing.assert_array_equal(one, drawn(BrushedBand(look=look, seed=3)))
@@ -231,6 +231,16 @@ class BrushedTest(unittest.TestCase):
             found = 1 - picture[rows, 600:1800, 0].mean() / 255
             with self.subTest(row=row):
                 self.assertAlmostEqual(found, tone, delta=0.02)
+
+    def test_cells_of_a_mosaic_are_exact(self):
+        band = BrushedBand(look="mosaic", colour="#000000", thickness=Sides.all(0.21), softness=0)
+        white = np.full((200, 300, 3), 255, np.uint8)
+        picture = drawn(band, photo=white)[:, :, 0]
+        cell = 6  # 42 px in 7
+        whole = picture[: 200 // cell * cell, : 300 // cell * cell]
+        cells = whole.reshape(200 // cell, cell, 300 // cell, cell)
+        np.testing.assert_array_equal(cells.min(axis=(1, 3)), cells.max(axis=(1, 3)))
+        self.assertGreater(len(np.unique(cells[1:4])), 1)
 
     def test_a_stroke_round_a_ring_has_no_seam(self):
         band = BrushedBand(look="paint", colour="#FF0000", thickness=Sides.all(0.2))

@@ -3,7 +3,7 @@
 from lucky_margin.core.borders import across as _across
 from lucky_margin.core.borders import noise as _noise
 from lucky_margin.core.borders.across import Across, Edges, across
-from lucky_margin.core.borders.brushed import Places, paint_on
+from lucky_margin.core.borders.brushed import MOSAIC_CELLS, Places, paint_on
 from lucky_margin.core.borders.patterns import pattern_ink, repeats_along
 from lucky_margin.core.borders.pictures import (
     SEARCHED_SIDE,
@@ -24,6 +24,7 @@ def warm_up() -> None:
 
 __all__ = [
     "FRAME_STYLES",
+    "MOSAIC_CELLS",
     "SEARCHED_SIDE",
     "Across",
     "Edges",

@@ -85,5 +85,6 @@ FRAME_STYLES = (
     _style("Torn", _brushed("torn", 0.07, colour=PAPER)),
     _style("Chalk", _brushed("chalk", 0.09)),
     _style("Dots", _brushed("dots", 0.12)),
+    _style("Mosaic", _brushed("mosaic", 0.12)),
 )
 """In the order in which they are offered."""

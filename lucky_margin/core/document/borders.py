@@ -23,7 +23,7 @@ LineStyle = Literal["solid", "double", "dashed", "dotted"]
 Corners = Literal["square", "round", "cut"]
 Profile = Literal["board", "sloped", "round", "stepped"]
 Texture = Literal["smooth", "paper", "linen"]
-BrushedLook = Literal["paint", "chalk", "torn", "dry", "ink", "dots"]
+BrushedLook = Literal["paint", "chalk", "torn", "dry", "ink", "dots", "mosaic"]
 StockPattern = Literal[
     "beads",
     "bricks",

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.blurring import blurred
 from lucky_margin.core.borders import (
+    MOSAIC_CELLS,
     Across,
     Edges,
     Places,
@@ -324,19 +325,33 @@ class _Drawn:
         return pattern_ink(self.band.pattern, self.edges, here.across, 1 / here.finer)
 
     def _paint(self, here: Lying) -> Floats:
-        band, edges, short, lying = self.band, self.edges, self.short_side, here.across
-        assert isinstance(band, BrushedBand)
+        assert isinstance(self.band, BrushedBand)
+        if self.band.look != "mosaic":
+            return 255 * paint_on(self.band, self._places(here.across, here.x, here.y, here.finer))
+        # Cells are whole pixels at scale 1, and all of each is as its middle is.
+        full = max(1, round(max(self.thickness) / self.grid.mean_scale / MOSAIC_CELLS))
+        cell = full * self.grid.mean_scale
+        columns, rows = (np.floor(one / cell).astype(int) for one in (here.x[0], here.y[:, 0]))
+        numbers = [np.arange(one[0], one[-1] + 1) for one in (columns, rows)]
+        x, y = np.meshgrid(*((one + 0.5) * cell for one in numbers))
+        first = float(x[0, 0]), float(y[0, 0])
+        cells = across(self.edges, *first, cell, len(numbers[0]), len(numbers[1]))
+        places = self._places(cells, x.astype(np.float32), y.astype(np.float32), 1 / cell)
+        paint = 255 * paint_on(self.band, places)
+        return np.asarray(paint[np.ix_(rows - rows[0], columns - columns[0])], np.float32)
+
+    def _places(self, lying: Across, x: Floats, y: Floats, finer: float) -> Places:
+        edges, short = self.edges, self.short_side
         along = edges.stations[lying.edge] + edges.lengths[lying.edge] * lying.along
-        places = Places(
+        return Places(
             depth=lying.depth,
             along=(along / short).astype(np.float32),
             round_length=(edges.round_length[lying.edge] / short).astype(np.float32),
-            x=here.x / short,
-            y=here.y / short,
+            x=x / np.float32(short),
+            y=y / np.float32(short),
             thickness=max(self.thickness) / short,
-            pixel=1 / (here.finer * short),
+            pixel=1 / (finer * short),
         )
-        return 255 * paint_on(band, places)
 
 
 def _rings(drawn: list[_Drawn]) -> Iterator[tuple[_Drawn, Mask]]:

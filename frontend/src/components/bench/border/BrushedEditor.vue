@@ -24,7 +24,7 @@ const shuffled = () => change({ seed: Math.floor(Math.random() * SEEDS) })
     <BandChoice
       label="Brush"
       field="look"
-      :words="['paint', 'dry', 'chalk', 'torn', 'ink', 'dots']"
+      :words="['paint', 'dry', 'chalk', 'torn', 'ink', 'dots', 'mosaic']"
       :chosen="band.look"
     />
     <p class="links">

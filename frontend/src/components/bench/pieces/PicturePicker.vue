@@ -8,6 +8,10 @@ import type { Photo } from '../../../api/types'
 import { useNotices } from '../../../stores/notices'
 import PhotoChoice from '../PhotoChoice.vue'
 
+withDefaults(defineProps<{ label?: string; chosen?: string }>(), {
+  label: 'Picture to add',
+  chosen: undefined,
+})
 const emit = defineEmits<{ choose: [photo: Photo] }>()
 
 const notices = useNotices()
@@ -26,7 +30,7 @@ async function bring(): Promise<void> {
 </script>
 
 <template>
-  <PhotoChoice label="Picture to add" @choose="(photo) => emit('choose', photo)" />
+  <PhotoChoice :label="label" :chosen="chosen" @choose="(photo) => emit('choose', photo)" />
   <button type="button" class="link" @click="file?.click()">From a file…</button>
   <input ref="file" type="file" accept="image/*" class="visually-hidden" tabindex="-1" aria-label="A picture file" @change="bring" />
 </template>
