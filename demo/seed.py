@@ -8,11 +8,13 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from lucky_margin.cli import data_folder
+from lucky_margin.core.borders import FRAME_STYLES
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
     STOCK_BACKDROPS,
     BorderChanges,
     Box,
+    BrushedBand,
     CastShadow,
     ContactShadow,
     ExportChanges,
@@ -21,6 +23,7 @@ from lucky_margin.core.document import (
     MarginAnchor,
     MarkDesign,
     OutlinesChanges,
+    PatternBand,
     PieceChanges,
     PlainShape,
     Point,
@@ -106,6 +109,11 @@ def _window(left: float, top: float, width: float, height: float) -> SetWindow:
 def _border(thickness: float, colour: str = "#FFFFFF", outside: bool = False) -> SetBorder:
     band = LineBand(thickness=Sides.all(thickness), colour=colour, around=outside)
     return SetBorder(changes=BorderChanges(bands=(band,)))
+
+
+def _frame(key: str) -> SetBorder:
+    style = next(style for style in FRAME_STYLES if style.key == key)
+    return SetBorder(changes=BorderChanges(bands=style.border.bands))
 
 
 def _piece(piece: str, **fields: object) -> SetPiece:
@@ -337,6 +345,54 @@ STORIES = (
             ),
             AddText(purpose="line", text="thrown, glazed and fired by hand"),
             _piece("text-2", size=0.08, anchor=MarginAnchor(x=0.5, y=0.62).model_dump(), dy=0),
+        ),
+    ),
+    Story(
+        "shelf-wide.jpg",
+        "Shelf, framed",
+        (
+            _size("link-card"),
+            _frame("brass"),
+            _window(380, 390, 2900, 1334.67),
+        ),
+    ),
+    Story(
+        "bench-tools.jpg",
+        "Tools, brushed",
+        (
+            _size("tall-post"),
+            _window(860, 0, 1920, 2400),
+            SetBorder(
+                changes=BorderChanges(
+                    bands=(
+                        BrushedBand(
+                            look="dry", colour="#F5F1E8", thickness=Sides.all(0.12), seed=8
+                        ),
+                    )
+                )
+            ),
+        ),
+    ),
+    Story(
+        "mugs-window.jpg",
+        "Mug avatar",
+        (
+            _size("round-avatar"),
+            _window(690, 690, 1700, 1700),
+            SetBorder(
+                changes=BorderChanges(
+                    on=True,
+                    bands=(
+                        PatternBand(
+                            pattern="scallops",
+                            colour="#22445C",
+                            ground="#F5F1E8",
+                            thickness=Sides.all(0.08),
+                        ),
+                        LineBand(thickness=Sides.all(0.012), colour="#F5F1E8"),
+                    ),
+                )
+            ),
         ),
     ),
     Story(

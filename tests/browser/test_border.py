@@ -8,6 +8,7 @@ from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
+from tests.support import encoded
 
 
 class BorderTest(BrowserTest):
@@ -63,7 +64,7 @@ class BorderTest(BrowserTest):
     def test_a_frame_is_tried_taken_kept_and_undone(self):
         page = self.page
         self.frame("Oak")
-        line = page.get_by_role("button", name=re.compile("^Border"))
+        line = page.locator("button[aria-controls=step-border]")
         expect(line).to_contain_text("moulding, #F5F1E8 mat")
         page.get_by_role("radio", name="2 mat").click()
         with self.one_change():
@@ -102,6 +103,24 @@ class BorderTest(BrowserTest):
             self.button("Undo").click()
         expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
 
+    def test_a_picture_of_a_frame_is_laid_round_the_photo(self):
+        page = self.page
+        picture = np.full((90, 120, 4), (200, 30, 30, 255), np.uint8)
+        picture[20:70, 20:100, 3] = 0
+        self.choose("pattern", "Kind")
+        page.get_by_role("radio", name="own picture").click()
+        with self.one_change():
+            frame = {"name": "frame.png", "mimeType": "image/png", "buffer": encoded(picture)}
+            page.get_by_label("A picture file").set_input_files(frame)
+        expect(page.get_by_text("This picture has a window")).to_be_visible()
+        with self.one_change():
+            page.get_by_role("radio", name="stretch", exact=True).click()
+        edge = self.saved_picture()[2]
+        self.assertLess(np.abs(edge - (200, 30, 30)).max(), 30)
+        with self.one_change():
+            page.get_by_role("radio", name="stock", exact=True).click()
+        expect(page.get_by_role("radio", name="beads")).to_be_visible()
+
     def test_a_heart_with_a_red_border(self):
         self.step("Crop")
         self.fold("Shape")
@@ -111,7 +130,7 @@ class BorderTest(BrowserTest):
         self.choose("wide", "Thickness")
         with self.one_change():
             self.type_in("Border colour, typed", "#C01020")
-        line = self.page.get_by_role("button", name=re.compile("^Border"))
+        line = self.page.locator("button[aria-controls=step-border]")
         expect(line).to_contain_text("#C01020")
         picture = self.saved_picture()
         middle = picture[:, picture.shape[1] // 2]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // How thick the band is, all round or on each side.
 
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { Sides } from '../../../api/types'
 import { useBandEdits } from '../../../composables/bandEdits'
@@ -21,6 +21,7 @@ const thickness = computed(() => band.value?.thickness ?? evenSides(0))
 const isEven = computed(() => new Set(Object.values(thickness.value)).size === 1)
 const wantsEach = ref(false)
 const isLinked = computed(() => isEven.value && !wantsEach.value)
+watch(at, () => (wantsEach.value = false))
 /** Only round a rectangle, and not for a broken line. */
 const canDiffer = computed(() => {
   const isBroken = band.value?.kind === 'line' && band.value.line !== 'solid'

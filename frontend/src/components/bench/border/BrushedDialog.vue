@@ -39,6 +39,7 @@ function take(fields: BandChanges): void {
         :edit="of({ seed })"
         :is-on="seed === band.seed"
         :height="HEIGHT"
+        whole
         @choose="take({ seed })"
       />
     </div>
@@ -52,6 +53,7 @@ function take(fields: BandChanges): void {
         :edit="of({ blend: mode })"
         :is-on="mode === band.blend"
         :height="HEIGHT"
+        whole
         @choose="take({ blend: mode })"
       />
     </div>
