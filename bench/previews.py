@@ -6,11 +6,18 @@ from itertools import count, cycle
 
 from bench.figure import Figure, Work
 from bench.material import DEMO_PHOTO, MARK, PIECES, SHA, framed, jpeg
+from lucky_margin.core.borders import FRAME_STYLES
 from lucky_margin.core.document import (
     Area,
+    Border,
+    BorderBand,
+    BrushedBand,
     EllipseMask,
     Finish,
+    MatBand,
+    PatternBand,
     PieceChanges,
+    Sides,
     SubjectAreaMask,
     Tone,
     Wash,
@@ -42,10 +49,17 @@ def preview_figures(_: ExitStack) -> Iterator[Figure]:
     works |= {name: _exposure(tone, framed(), sources) for name, tone in tones.items()}
     lettered = framed().model_copy(update={"pieces": PIECES, "watermark": MARK})
     works["exposure, six pieces, repeated mark"] = _exposure(Tone(), lettered, sources)
+    bands = (MatBand(around=True), PatternBand(around=True), BrushedBand())
+    for band in bands:
+        bordered = framed().model_copy(update={"border": Border.of(band)})
+        works[f"exposure with a {band.kind} band"] = _exposure(Tone(), bordered, sources)
+        works[f"thickness of a {band.kind} band"] = _thickness(band, sources)
     for name, work in works.items():
         yield Figure(name, work, lambda: jpeg(picture), AGAINST, "10, then 6")
     name = "a letter typed, six pieces, tone and mark"
     yield Figure(name, _typing(lettered, sources), lambda: jpeg(picture), AGAINST, "100 ms")
+    gallery = _gallery(framed(), sources)
+    yield Figure("all frame styles, small", gallery, lambda: jpeg(picture), AGAINST, "1.5 s")
 
 
 def _scene(finish: Finish, sources: MemorySources) -> Scene:
@@ -57,6 +71,19 @@ def _border(sources: MemorySources) -> Work:
     return lambda: jpeg(render(_scene(framed(next(thickness)), sources)))
 
 
+def _thickness(band: BorderBand, sources: MemorySources) -> Work:
+    """As while it is dragged: at half the size, every time another one."""
+    thickness = cycle([0.06 + 0.002 * step for step in range(30)])
+
+    def move() -> None:
+        sides = Sides.all(next(thickness))
+        border = Border.of(band.model_copy(update={"thickness": sides}))
+        finish = framed().model_copy(update={"border": border})
+        jpeg(render(_scene(finish, sources), scale=0.5))
+
+    return move
+
+
 def _exposure(others: Tone, finish: Finish, sources: MemorySources) -> Work:
     exposure = cycle([0.01 + 0.05 * step for step in range(20)])
 
@@ -65,6 +92,43 @@ def _exposure(others: Tone, finish: Finish, sources: MemorySources) -> Work:
         jpeg(render(_scene(finish.model_copy(update={"tone": tone}), sources)))
 
     return move
+
+
+def _gallery(finish: Finish, sources: MemorySources) -> Work:
+    """Every frame style as a small picture, each time at another scale, so that none is kept."""
+    scale = cycle([0.08 + 0.0007 * step for step in range(30)])
+
+    def draw() -> None:
+        here = next(scale)
+        for style in FRAME_STYLES:
+            bordered = finish.model_copy(update={"border": style.border})
+            jpeg(render(_scene(bordered, sources), scale=here, rough=True))
+
+    return draw
+
+
+def _exposure(others: Tone, finish: Finish, sources: MemorySources) -> Work:
+    exposure = cycle([0.01 + 0.05 * step for step in range(20)])
+
+    def move() -> None:
+        tone = others.model_copy(update={"exposure": next(exposure)})
+        jpeg(render(_scene(finish.model_copy(update={"tone": tone}), sources)))
+
+    return move
+
+
+def _gallery(finish: Finish, sources: MemorySources) -> Work:
+    """Every frame style as a small picture, the bands drawn anew."""
+    shifts = cycle([0.0001 * step for step in range(50)])
+
+    def draw() -> None:
+        margin = next(shifts)
+        for style in FRAME_STYLES:
+            finer = finish.model_copy(update={"border": style.border})
+            size = finer.sizes[0].model_copy(update={"margin": 0.04 + margin})
+            jpeg(render(_scene(finer.with_size(size), sources), scale=0.08, rough=True))
+
+    return draw
 
 
 def _typing(finish: Finish, sources: MemorySources) -> Work:

@@ -34,6 +34,7 @@ def main() -> None:
             page.goto(service.url)
             shelf(page)
             bench(page)
+            frames(page)
             shape(page)
             spots(page)
             tone(page)
@@ -60,8 +61,6 @@ def bench(page: Page) -> None:
     page.get_by_role("button", name="+ size").click()
     keep(page, "sizes")
     page.keyboard.press("Escape")
-    step(page, "Border")
-    keep(page, "bench-border")
     page.get_by_role("button", name="As seen").click()
     page.wait_for_timeout(2500)  # until all sizes are drawn
     keep(page, "proofs-as-seen")
@@ -73,6 +72,25 @@ def bench(page: Page) -> None:
     with page.expect_download():
         page.get_by_role("button", name="Save 5 sizes").click()
     keep(page, "export-several")
+    page.keyboard.press("Escape")
+
+
+def frames(page: Page) -> None:
+    """The finished frames, one of them tried, and the brushed edges."""
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Shelf, framed").click()
+    step(page, "Border")
+    page.get_by_role("button", name=re.compile("^Frames ")).click()
+    page.wait_for_timeout(4000)  # until all frames are drawn
+    page.get_by_role("radiogroup", name="Frames").get_by_role("radio", name="Oak").hover()
+    keep(page, "bench-border")
+    page.get_by_role("button", name=re.compile("^Frames ")).click()
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Tools, brushed").click()
+    step(page, "Border")
+    page.get_by_role("button", name="Try them all").click()
+    page.wait_for_timeout(5000)  # until all strokes and modes are drawn
+    keep(page, "brushed-edges")
     page.keyboard.press("Escape")
 
 
@@ -120,12 +138,6 @@ def tone(page: Page) -> None:
     keep(page, "split")
     page.get_by_role("button", name="Split").click()
     page.get_by_role("button", name=re.compile("^Look ")).click()
-    page.get_by_role("button", name=re.compile("^Washes ")).click()
-    page.get_by_role("button", name="Add a wash").click()
-    page.get_by_role("button", name="Try them all").click()
-    page.wait_for_timeout(3500)  # until all modes are drawn
-    keep(page, "blend-modes")
-    page.keyboard.press("Escape")
 
 
 def areas(page: Page) -> None:

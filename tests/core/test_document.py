@@ -278,7 +278,7 @@ class WordsTest(unittest.TestCase):
         self.assertEqual(words, "white, 2.5 %, 50 % opaque, around the photo")
         moulding = MatBand(colour="#5A3A22", profile="round")
         several = Border.of(moulding, PatternBand(), BrushedBand())
-        self.assertEqual(border_in_words(several), "#5A3A22 moulding, leaves, paint edge")
+        self.assertEqual(border_in_words(several), "moulding, leaves, paint edge")
         self.assertEqual(export_in_words(Export(max_kb=400)), "JPEG, at most 400 KB")
         self.assertEqual(export_in_words(Export(format="png")), "PNG")
 

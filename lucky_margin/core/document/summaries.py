@@ -231,18 +231,19 @@ def look_name(look: LookUse) -> str:
 
 
 def border_in_words(border: Border) -> str:
-    """Its only band, "white, 2.5 %, around the photo", or the kinds of several: "line, mat"."""
+    """Its only band, "white, 2.5 %, around the photo", or what several are: "moulding, mat"."""
     bands = [band for band in border.bands if band.thickness.any]
     if not bands:
         return "none"
     if not border.on:
         return "switched off"
-    return band_in_words(bands[0]) if len(bands) == 1 else ", ".join(_short(one) for one in bands)
+    return band_in_words(bands[0]) if len(bands) == 1 else ", ".join(map(_band_name, bands))
 
 
 def band_in_words(band: BorderBand) -> str:
     """What it is, its thickness and its place."""
-    words = [_short(band), thickness_in_words(band.thickness)]
+    name = colour_in_words(band.colour) if band.kind == "line" else _band_name(band)
+    words = [name, thickness_in_words(band.thickness)]
     if band.kind == "line" and band.line != "solid":
         words.append(band.line)
     if band.opacity < 1:
@@ -252,12 +253,12 @@ def band_in_words(band: BorderBand) -> str:
     return ", ".join(words)
 
 
-def _short(band: BorderBand) -> str:
-    if band.kind == "line":
-        return colour_in_words(band.colour)
+def _band_name(band: BorderBand) -> str:
     if band.kind == "mat":
-        return f"{colour_in_words(band.colour)} {'mat' if band.profile == 'board' else 'moulding'}"
-    return band.pattern if band.kind == "pattern" else f"{band.look} edge"
+        return "mat" if band.profile == "board" else "moulding"
+    if band.kind == "pattern":
+        return "own picture" if band.picture else band.pattern
+    return "line" if band.kind == "line" else f"{band.look} edge"
 
 
 _PIECES = {
