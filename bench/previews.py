@@ -107,30 +107,6 @@ def _gallery(finish: Finish, sources: MemorySources) -> Work:
     return draw
 
 
-def _exposure(others: Tone, finish: Finish, sources: MemorySources) -> Work:
-    exposure = cycle([0.01 + 0.05 * step for step in range(20)])
-
-    def move() -> None:
-        tone = others.model_copy(update={"exposure": next(exposure)})
-        jpeg(render(_scene(finish.model_copy(update={"tone": tone}), sources)))
-
-    return move
-
-
-def _gallery(finish: Finish, sources: MemorySources) -> Work:
-    """Every frame style as a small picture, the bands drawn anew."""
-    shifts = cycle([0.0001 * step for step in range(50)])
-
-    def draw() -> None:
-        margin = next(shifts)
-        for style in FRAME_STYLES:
-            finer = finish.model_copy(update={"border": style.border})
-            size = finer.sizes[0].model_copy(update={"margin": 0.04 + margin})
-            jpeg(render(_scene(finer.with_size(size), sources), scale=0.08, rough=True))
-
-    return draw
-
-
 def _typing(finish: Finish, sources: MemorySources) -> Work:
     """The draft laid out and its picture as the stage shows it."""
     finish = finish.model_copy(update={"tone": Tone(exposure=0.3, shadows=20)})

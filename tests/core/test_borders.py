@@ -19,6 +19,7 @@ from lucky_margin.core.borders import (
     sheet_of,
     sheet_sides,
     slope_of,
+    warm_up,
 )
 from lucky_margin.core.borders.stock import MOTIFS, corner_mask, motif_mask
 from lucky_margin.core.document import (
@@ -61,6 +62,10 @@ def box(width, height):
 
 
 class AcrossTest(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        warm_up()
+
     @given(*[st.floats(2, 40)] * 4, st.integers(100, 160), st.integers(100, 160))
     def test_a_rectangle_is_mitred_from_corner_to_corner(self, top, right, bottom, left, w, h):
         lying = across(Edges.of(box(w, h), (top, right, bottom, left)), 0.5, 0.5, 1, w, h)

@@ -9,12 +9,14 @@ import math
 from dataclasses import dataclass
 from functools import cached_property
 
+import cv2
 import numba
 import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.outlines import CORNER_DEGREES, Outline, corner_angles
 from lucky_margin.core.outlines.outline import Points
+from lucky_margin.core.types import Region
 
 Floats = NDArray[np.float32]
 Thickness = tuple[float, float, float, float]
@@ -102,13 +104,22 @@ class Across:
     along: Floats
     """0 where that edge begins, 1 where it ends; beyond that where it goes on."""
 
-    def meets_corner(self, edges: Edges) -> bool:
-        """Whether edges that meet in a corner are nearest to any of the pixels."""
-        least, most = int(self.edge.min()), int(self.edge.max())
-        if least == most:
-            return False
-        present = np.unique(self.edge[self.depth < REACH])
-        return bool(np.ptp(edges.spans[present]) > 0) if len(present) else False
+    def mitres(self, edges: Edges) -> Region | None:
+        """The box of pixels around the lines where edges that meet in a corner share the band;
+        None where there is no such line."""
+        if int(self.edge.min()) == int(self.edge.max()):
+            return None
+        spans = np.where(self.depth < REACH, edges.spans[self.edge], -1)
+        known = spans >= 0
+        line = np.zeros(spans.shape, np.uint8)
+        down = (spans[1:] != spans[:-1]) & known[1:] & known[:-1]
+        onwards = (spans[:, 1:] != spans[:, :-1]) & known[:, 1:] & known[:, :-1]
+        line[1:] |= down
+        line[:-1] |= down
+        line[:, 1:] |= onwards
+        line[:, :-1] |= onwards
+        left, top, width, height = cv2.boundingRect(line)
+        return (left, top, width, height) if width else None
 
     def normals(self, edges: Edges) -> tuple[Floats, Floats]:
         """The direction inwards, as x and y of length about 1."""

@@ -24,12 +24,13 @@ from lucky_margin.core.borders import (
 )
 from lucky_margin.core.document import (
     BorderBand,
+    Box,
     BrushedBand,
     LineBand,
     MatBand,
     PatternBand,
 )
-from lucky_margin.core.outlines import Outline, line_coverage
+from lucky_margin.core.outlines import Outline, RoundedBox, line_coverage
 from lucky_margin.core.render.compose import AnyLayer, Group, Layer, compose
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.pieces import enough_of
@@ -43,8 +44,7 @@ TILE = 128
 """Side of the squares in which bands are drawn, in pixels; those without any of it are left out."""
 
 FINER = 2
-"""Where edges meet in a corner, bands are drawn so many times finer, then shrunk, so that the
-mitres are smooth."""
+"""Along mitres bands are drawn so many times finer, then shrunk, so that those are smooth."""
 
 SHADOW = "#000000"
 SHADOW_OPACITY = 0.5
@@ -105,7 +105,19 @@ def _sheet(scene: Scene, grid: Grid, first: int, end: int) -> list[AnyLayer]:
 
     key = ("bands", tuple(one.key for one in drawn), grid)
     sheet = scene.sources.cache.get_or_make(key, put_together)
-    return [Layer(sheet), *[one.brushed for one in blended]]
+    shade = max((one.shadow_reach for one in drawn), default=0.0)
+    clear = _clear(scene.edges[end], grid, shade)
+    return [Layer(sheet, spared=clear), *[one.brushed for one in blended]]
+
+
+def _clear(edge: Outline, grid: Grid, shade: float = 0.0) -> Box | None:
+    """Where the region certainly has nothing of what lies outside ``edge``, nor of a shadow that
+    reaches so far inside it."""
+    clear = edge.scaled(grid.scale_x, grid.scale_y).clear
+    if clear is None or min(clear.width, clear.height) <= 2 * shade:
+        return None
+    inset = RoundedBox(clear).inset(shade, shade, shade, shade).box
+    return inset.moved(-grid.region[0], -grid.region[1])
 
 
 def _blends(band: BorderBand) -> bool:
@@ -114,13 +126,22 @@ def _blends(band: BorderBand) -> bool:
 
 @dataclass(frozen=True, eq=False)
 class Lying:
-    """A square of pixels, or of ``finer`` ones to each side of a pixel: how they lie in the band,
-    and their middles on the grid."""
+    """Pixels from ``left``, ``top`` of the grid on, or ``finer`` ones to each side of a pixel, and
+    how they lie in the band."""
 
     across: Across
-    x: Floats
-    y: Floats
+    left: int
+    top: int
     finer: int
+
+    @property
+    def places(self) -> tuple[Floats, Floats]:
+        """The middles of the pixels, x and y on the grid."""
+        rows, columns = self.across.depth.shape
+        x = self.left + (np.arange(columns, dtype=np.float32) + 0.5) / self.finer
+        y = self.top + (np.arange(rows, dtype=np.float32) + 0.5) / self.finer
+        across_, down = np.meshgrid(x.astype(np.float32), y.astype(np.float32))
+        return across_, down
 
 
 @dataclass(frozen=True, eq=False)
@@ -214,6 +235,14 @@ class _Drawn:
         return Layer(SHADOW, grid.cut(dark), SHADOW_OPACITY * band.opacity)
 
     @property
+    def shadow_reach(self) -> float:
+        """How far inwards its shadow reaches at most, in the grid's pixels: a Gaussian is nothing
+        four deviations away."""
+        if not isinstance(self.band, MatBand):
+            return 0.0
+        return (1 + 4 * max(self.band.softness, 0.3)) * self.band.depth * self.short_side + 2
+
+    @property
     def is_brushed(self) -> bool:
         """Whether it lies over the others rather than between them."""
         return isinstance(self.band, BrushedBand)
@@ -262,40 +291,45 @@ class _Drawn:
         painted = np.zeros((height, width, channels)[: 2 + (channels > 1)], np.uint8)
         for y in range(top // TILE * TILE, top + height, TILE):
             for x in range(left // TILE * TILE, left + width, TILE):
-                sides = min(TILE, grid.columns - x), min(TILE, grid.rows - y)
-                square = self._square((x, y, *sides), paint)
-                if square is None:
+                lying = self._lying((x, y, min(TILE, grid.columns - x), min(TILE, grid.rows - y)))
+                if lying is None:
                     continue
-                from_x, from_y = max(x, left), max(y, top)
-                to_x, to_y = min(x + sides[0], left + width), min(y + sides[1], top + height)
-                part = square[from_y - y : to_y - y, from_x - x : to_x - x]
-                painted[from_y - top : to_y - top, from_x - left : to_x - left] = part
+                part = self._part(lying, paint)
+                from_x, from_y = max(lying.left, left), max(lying.top, top)
+                to_x = min(lying.left + part.shape[1], left + width)
+                to_y = min(lying.top + part.shape[0], top + height)
+                if to_x > from_x and to_y > from_y:
+                    shown = part[from_y - lying.top : to_y - lying.top,
+                                 from_x - lying.left : to_x - lying.left]  # fmt: skip
+                    painted[from_y - top : to_y - top, from_x - left : to_x - left] = shown
         return painted
 
-    def _square(self, place: Region, paint: Callable[[Lying], Floats]) -> Picture8 | None:
-        """One square of it; None where there is nothing of the band."""
-        lying = self._lying(place, 1)
-        if lying.across.depth.min() > self._reach:
-            return None
-        if not lying.across.meets_corner(self.edges):
-            values = paint(lying)
-        else:
-            finer = paint(self._lying(place, FINER))
-            shrunk = cv2.resize(finer, place[2:], interpolation=cv2.INTER_AREA)
-            values = np.asarray(shrunk, np.float32)
+    def _part(self, lying: Lying, paint: Callable[[Lying], Floats]) -> Picture8:
+        values = paint(lying)
+        if mitres := lying.across.mitres(self.edges):
+            left, top, width, height = mitres
+            finer = self._finer(lying.left + left, lying.top + top, width, height)
+            shrunk = cv2.resize(paint(finer), (width, height), interpolation=cv2.INTER_AREA)
+            values[top : top + height, left : left + width] = shrunk
         return np.clip(np.rint(values), 0, 255).astype(np.uint8)
 
-    def _lying(self, place: Region, finer: int) -> Lying:
-        left, top, width, height = place
-        first = left + 0.5 / finer, top + 0.5 / finer
-        columns, rows = finer * width, finer * height
-        x = first[0] + np.arange(columns, dtype=np.float32) / finer
-        y = first[1] + np.arange(rows, dtype=np.float32) / finer
-        return Lying(
-            across(self.edges, *first, 1 / finer, columns, rows),
-            *np.meshgrid(x.astype(np.float32), y.astype(np.float32)),
-            finer,
-        )
+    def _lying(self, square: Region) -> Lying | None:
+        """The part of a square round all that there is of the band in it; None if there is none."""
+        x, y, columns, rows = square
+        found = across(self.edges, x + 0.5, y + 0.5, 1, columns, rows)
+        near = (found.depth <= self._reach).astype(np.uint8)
+        left, top, width, height = cv2.boundingRect(near)
+        if not width:
+            return None
+        cut = np.s_[top : top + height, left : left + width]
+        part = Across(found.depth[cut], found.edge[cut], found.along[cut])
+        return Lying(part, x + left, y + top, 1)
+
+    def _finer(self, left: int, top: int, columns: int, rows: int) -> Lying:
+        start = 0.5 / FINER
+        sides = FINER * columns, FINER * rows
+        found = across(self.edges, left + start, top + start, 1 / FINER, *sides)
+        return Lying(found, left, top, FINER)
 
     @property
     def _reach(self) -> float:
@@ -306,6 +340,7 @@ class _Drawn:
         band, lying = self.band, here.across
         assert isinstance(band, MatBand)
         short = self.short_side
+        x, y = (place / np.float32(short) for place in here.places)
         thickness = self.edges.thickness.astype(np.float32)[lying.edge]
         bevel = min(band.bevel * short, float(self.edges.thickness.min()))
         face = np.maximum(thickness - bevel, 1e-6)
@@ -316,7 +351,7 @@ class _Drawn:
             np.clip(inwards / face, 0, 1),
             lying.normals(self.edges),
             share.astype(np.float32),
-            (here.x / short, here.y / short),
+            (x, y),
             1 / (here.finer * short),
         ).astype(np.float32)
 
@@ -327,11 +362,13 @@ class _Drawn:
     def _paint(self, here: Lying) -> Floats:
         assert isinstance(self.band, BrushedBand)
         if self.band.look != "mosaic":
-            return 255 * paint_on(self.band, self._places(here.across, here.x, here.y, here.finer))
+            places = self._places(here.across, *here.places, here.finer)
+            return 255 * paint_on(self.band, places)
         # Cells are whole pixels at scale 1, and all of each is as its middle is.
         full = max(1, round(max(self.thickness) / self.grid.mean_scale / MOSAIC_CELLS))
         cell = full * self.grid.mean_scale
-        columns, rows = (np.floor(one / cell).astype(int) for one in (here.x[0], here.y[:, 0]))
+        across_, down = here.places
+        columns, rows = (np.floor(one / cell).astype(int) for one in (across_[0], down[:, 0]))
         numbers = [np.arange(one[0], one[-1] + 1) for one in (columns, rows)]
         x, y = np.meshgrid(*((one + 0.5) * cell for one in numbers))
         first = float(x[0, 0]), float(y[0, 0])
@@ -373,9 +410,7 @@ def _plain_line(band: LineBand, scene: Scene, grid: Grid) -> Layer:
     ring, line = np.asarray(255 - drawn.covered_inside, np.uint8), drawn.line
     if line is not None:
         ring = cv2.multiply(ring, line, scale=1 / 255).astype(np.uint8, copy=False)
-    clear = scene.inner.scaled(grid.scale_x, grid.scale_y).clear
-    spared = clear.moved(-grid.region[0], -grid.region[1]) if clear else None
-    return Layer(band.colour, ring, band.opacity, spared)
+    return Layer(band.colour, ring, band.opacity, _clear(scene.inner, grid))
 
 
 def _covered_whole(scaled: Outline, grid: Grid, scene: Scene) -> Mask:

@@ -27,7 +27,7 @@ class Layer:
     """How much of it there is at each pixel; None is all of it everywhere."""
     opacity: float = 1.0
     spared: Box | None = None
-    """Where the mask is certainly empty, in the sheet's pixels; only saves time."""
+    """Where there is certainly nothing of it, in the sheet's pixels; only saves time."""
     blend: BlendMode = "normal"
     """Of a colour with a mask."""
 
@@ -135,7 +135,10 @@ def _draw(canvas: skia.Canvas, layer: AnyLayer, *, is_lowest: bool = False) -> N
     elif isinstance(layer.paint, str):
         _draw_colour(canvas, layer.paint, layer)
     elif layer.mask is None:
+        canvas.save()
+        _spare(canvas, layer.spared)
         _draw_picture(canvas, layer.paint)
+        canvas.restore()
     else:
         masked = Group((Layer(layer.paint),), layer.mask)
         _draw(canvas, masked, is_lowest=is_lowest)
@@ -160,17 +163,22 @@ def _draw_colour(canvas: skia.Canvas, colour: str, layer: Layer) -> None:
     if not width:
         return
     canvas.save()
-    box = layer.spared
-    if box is not None:
-        spared = skia.Rect.MakeLTRB(
-            math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
-        )
-        if not spared.isEmpty():
-            canvas.clipRect(spared, skia.ClipOp.kDifference)
+    _spare(canvas, layer.spared)
     paint = skia.Paint(Color=packed, BlendMode=_BLEND_MODES[layer.blend])
     part = layer.mask[top : top + height, left : left + width]
     canvas.drawImage(_mask(part), left, top, paint=paint)
     canvas.restore()
+
+
+def _spare(canvas: skia.Canvas, box: Box | None) -> None:
+    """Draw nothing in whole pixels of ``box`` until the canvas is restored."""
+    if box is None:
+        return
+    spared = skia.Rect.MakeLTRB(
+        math.ceil(box.left), math.ceil(box.top), math.floor(box.right), math.floor(box.bottom)
+    )
+    if not spared.isEmpty():
+        canvas.clipRect(spared, skia.ClipOp.kDifference)
 
 
 def _draw_sprite(canvas: skia.Canvas, layer: SpriteLayer) -> None:
