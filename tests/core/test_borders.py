@@ -35,6 +35,7 @@ from lucky_margin.core.document import (
     Rectangle,
     Sides,
     SolidColour,
+    Star,
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.borders import SetBandPicture
@@ -372,6 +373,24 @@ class BandsTest(unittest.TestCase):
             mat = MatBand(thickness=Sides.all(0.2), around=True)
             picture = drawn(mat, LineBand(thickness=Sides.all(0.2)), width=width, height=height)
             self.assertEqual(picture.shape[:2], (height, width))
+
+    def test_any_bands_can_be_drawn_in_any_shape_however_small(self):
+        thin = BrushedBand(thickness=Sides.all(0.01))
+        uneven = PatternBand(thickness=Sides(top=0.4, left=0.02), ground=None)
+        sideways = MatBand(thickness=Sides(left=0.4), around=True, profile="round")
+        shapes = (Rectangle(radius=0.5), HEART, Star(points=5, depth=0.6),
+                  PlainShape(kind="triangle"), Rectangle())  # fmt: skip
+        for bands in ((thin,), (uneven, sideways), (sideways, uneven, thin), self.BANDS):
+            for shape in shapes:
+                for width, height in ((1, 1), (7, 5), (40, 30), (200, 10)):
+                    with self.subTest(shape=shape.kind, width=width, height=height):
+                        picture = drawn(*bands, width=width, height=height, shape=shape)
+                        self.assertEqual(picture.shape[:2], (height, width))
+
+    def test_a_frame_that_is_all_window_is_refused(self):
+        window = {"left": 0, "top": 0, "width": 1, "height": 1}
+        with self.assertRaisesRegex(ValueError, "leave something of the frame"):
+            BandPicture(sha256=OTHER, ratio=1, window=window)
 
     def test_every_frame_style_can_be_drawn_and_has_a_name_of_its_own(self):
         self.assertEqual(len({style.key for style in FRAME_STYLES}), len(FRAME_STYLES))

@@ -30,6 +30,7 @@ REACH = 1.5
 
 BEYOND = 9.0
 
+_SAME = 1e-7
 _THINNEST = 1e-3
 """Stands for the thickness of a side that has none, in pixels."""
 
@@ -52,7 +53,7 @@ class Edges:
     @classmethod
     def of(cls, outline: Outline, thickness: Thickness) -> "Edges":
         """The edges of ``outline``; only four may be of several thicknesses."""
-        rings = [ring if _is_clockwise(ring) else ring[::-1] for ring in outline.rings]
+        rings = [_tidy(ring) for ring in outline.rings]
         starts = np.concatenate(rings)
         steps = np.concatenate([np.roll(ring, -1, axis=0) - ring for ring in rings])
         even = max(thickness)
@@ -137,13 +138,17 @@ def across(edges: Edges, left: float, top: float, step: float, columns: int, row
     edge = np.empty((rows, columns), np.int32)
     along = np.empty((rows, columns), np.float32)
     lines = edges.starts, edges.steps, edges.thickness, edges.beside
-    _nearest(*lines, left, top, step, depth, edge, along)
+    _nearest(*lines, float(left), float(top), float(step), depth, edge, along)
     return Across(depth, edge, along)
 
 
-def _is_clockwise(ring: Points) -> bool:
+def _tidy(ring: Points) -> Points:
+    """Clockwise on the screen, and no point twice in a row, as where two round corners meet."""
+    moves = np.abs(np.roll(ring, -1, axis=0) - ring).max(axis=1) > _SAME
+    ring = ring[moves]
     x, y = ring.T
-    return float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) > 0
+    is_clockwise = np.dot(x, np.roll(y, -1)) > np.dot(y, np.roll(x, -1))
+    return ring if is_clockwise else ring[::-1]
 
 
 def _normals(ring: Points) -> Points:

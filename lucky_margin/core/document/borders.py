@@ -46,6 +46,9 @@ StockPattern = Literal[
 ]
 STOCK_PATTERNS: tuple[StockPattern, ...] = get_args(StockPattern)
 
+_THINNEST_SLICE = 1e-3
+"""Of the picture's height."""
+
 _Seed = Annotated[int, Field(ge=0, le=9999)]
 
 
@@ -101,6 +104,12 @@ class BandPicture(Value):
     ratio: PictureRatio
     window: PhotoBox | None = None
     stretch: bool = False
+
+    @model_validator(mode="after")
+    def _has_a_side(self) -> Self:
+        if self.slices.thickest < _THINNEST_SLICE and self.window:
+            raise ValueError("the window of a frame's picture has to leave something of the frame")
+        return self
 
     @property
     def slices(self) -> Sides:
@@ -197,8 +206,8 @@ class Border(Value):
 
     def even(self, is_rectangle: bool) -> "Border":
         """The same border as it can be drawn: one thickness all round for bands that cannot have
-        several."""
-        bands, can_differ = [], is_rectangle
+        several, as long as there is room."""
+        bands, can_differ, used = [], is_rectangle, 0.0
         for band in self.bands:
             is_cut = isinstance(band, LineBand) and band.corners == "cut"
             is_plain = not isinstance(band, LineBand) or band.line == "solid"
@@ -206,6 +215,8 @@ class Border(Value):
             thickness = band.thickness if kept else Sides.all(band.thickness.thickest)
             if isinstance(band, PatternBand) and band.picture and band.picture.window:
                 thickness = _in_proportion(band, can_differ)
+            thickness = _at_most(thickness, MOST_THICKNESS - used)
+            used += thickness.thickest
             bands.append(band.model_copy(update={"thickness": thickness}))
             can_differ = can_differ and not is_cut
         return self.model_copy(update={"bands": tuple(bands)})
@@ -222,6 +233,13 @@ def _in_proportion(band: PatternBand, can_differ: bool) -> Sides:
     return slices.model_copy(
         update={name: thickest * getattr(slices, name) / slices.thickest for name in _NAMES}
     )
+
+
+def _at_most(sides: Sides, most: float) -> Sides:
+    if sides.thickest <= most:
+        return sides
+    share = max(0.0, most) / sides.thickest
+    return sides.model_copy(update={name: share * getattr(sides, name) for name in _NAMES})
 
 
 def _sum(sides: list[Sides]) -> Sides:

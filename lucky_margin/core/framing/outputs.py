@@ -39,6 +39,11 @@ class Band:
         """Top and bottom together."""
         return self.top + self.bottom
 
+    @property
+    def any(self) -> bool:
+        """Whether it has a pixel on any side."""
+        return max(self.top, self.right, self.bottom, self.left) > 0
+
     def __add__(self, other: "Band") -> "Band":
         return Band(
             self.top + other.top,

@@ -87,10 +87,9 @@ def is_seen_through(band: BorderBand) -> bool:
 def _sheet(scene: Scene, grid: Grid, first: int, end: int) -> list[AnyLayer]:
     """The bands from ``first`` up to ``end`` with the shadows that they throw inwards, as one
     picture; those that blend with what is below lie over it."""
-    bands = scene.border.bands[first:end]
-    if not any(band.thickness.any for band in bands):
+    numbers = [number for number in range(first, end) if scene.frame.output.bands[number].any]
+    if not numbers:
         return []
-    numbers = [first + number for number, band in enumerate(bands) if band.thickness.any]
     drawn = [_Drawn(scene.border.bands[number], number, scene, grid) for number in numbers]
     blended = [one for one in drawn if _blends(one.band)]
 
@@ -289,6 +288,8 @@ class _Drawn:
         grid = self.grid
         left, top, width, height = grid.region
         painted = np.zeros((height, width, channels)[: 2 + (channels > 1)], np.uint8)
+        if not self.outer.rings:
+            return painted  # the bands outside have left nothing
         for y in range(top // TILE * TILE, top + height, TILE):
             for x in range(left // TILE * TILE, left + width, TILE):
                 lying = self._lying((x, y, min(TILE, grid.columns - x), min(TILE, grid.rows - y)))
