@@ -215,9 +215,12 @@ class FinishTest(CommandTest):
         self.assertEqual(image.getpixel((50, 2)), (0, 0, 255))
         band = [image.getpixel((x, 15)) for x in range(20, 80)]
         self.assertGreater(sum(red > 200 and blue < 60 for red, _, blue in band), 20)
-        for frame in ("oak", "round:6%", "torn:8%:#FFFFFF"):
-            self.good("finish", self.photo, "--size", "60x40", "--frame", frame, "--replace",
-                      "-o", out)  # fmt: skip
+        strip = self.folder / "strip.png"
+        strip.write_bytes(encoded(np.full((9, 9, 3), (0, 255, 0), np.uint8)))
+        for options in (("--frame", "oak"), ("--frame", "round:6%"), ("--frame", "torn:8%:#FFFFFF"),
+                        ("--pattern", "leaves"), ("--pattern", strip)):  # fmt: skip
+            self.good("finish", self.photo, "--size", "60x40", *options, "--replace", "-o", out)
+        self.assertEqual(opened(out).getpixel((30, 1)), (0, 255, 0))
 
     def test_several_photos_to_a_folder(self):
         other = self.folder / "cups.png"

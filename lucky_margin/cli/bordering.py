@@ -1,6 +1,7 @@
 """The border that the options of the command line ask for."""
 
 import argparse
+from pathlib import Path
 from typing import get_args
 
 from lucky_margin.cli import values
@@ -36,6 +37,11 @@ def add_options(parser: argparse.ArgumentParser) -> None:
         f"inwards: line, {', '.join(_PROFILES)}, a pattern ({STOCK_PATTERNS[0]} ...) or "
         f"{', '.join(_LOOKS)}",
     )
+    parser.add_argument(
+        "--pattern",
+        metavar="NAME|FILE",
+        help="one more band inside: a stock pattern, or a picture of a frame or a strip",
+    )
     parser.add_argument("--border-outside", action="store_true", help="frame the photo smaller")
 
 
@@ -44,12 +50,20 @@ def border_of(chosen: argparse.Namespace) -> Border:
     Raises:
         BadInput: there is no such frame or kind, or too many bands.
     """
-    if chosen.border:
-        return Border.of(_band(f"line:{chosen.border}", chosen.border_outside))
-    bands = [band for text in chosen.frame or [] for band in _framed(text, chosen.border_outside)]
-    if len(bands) > MOST_BANDS:
-        raise BadInput(f"A border has {MOST_BANDS} bands at most, not {len(bands)}.")
+    outside = chosen.border_outside
+    texts = [f"line:{chosen.border}"] if chosen.border else chosen.frame or []
+    bands = [band for text in texts for band in _framed(text, outside)]
+    if chosen.pattern in STOCK_PATTERNS:
+        bands.append(PatternBand(pattern=chosen.pattern, around=True))
+    count = len(bands) + (pattern_file(chosen) is not None)
+    if count > MOST_BANDS:
+        raise BadInput(f"A border has {MOST_BANDS} bands at most, not {count}.")
     return Border.of(*bands)
+
+
+def pattern_file(chosen: argparse.Namespace) -> Path | None:
+    """The picture that the innermost band is to be made of."""
+    return Path(chosen.pattern) if chosen.pattern and chosen.pattern not in STOCK_PATTERNS else None
 
 
 def _framed(text: str, outside: bool) -> tuple[BorderBand, ...]:

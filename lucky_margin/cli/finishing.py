@@ -30,12 +30,14 @@ from lucky_margin.core.document import (
     new_finish,
 )
 from lucky_margin.core.edits import Edit, apply_edit
+from lucky_margin.core.edits.borders import SetBandPicture
 from lucky_margin.core.edits.framing import SetContain, SetWindow
 from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.edits.squaring import SquareUp
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.export import export, mask_file
+from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
 from lucky_margin.core.scene import MemorySources, Scene, Sources
 from lucky_margin.core.text import STAND_IN, Face, is_own
@@ -96,17 +98,13 @@ def _finish_photo(
     if mark and face:
         fonts[mark.design.family] = face
     photos = {digest: photo}
-    logo = mask = None
-    if chosen.mask:
-        picture, mask = read_photo(chosen.mask)
-        photos[mask] = picture
-    if chosen.mark_file:
-        drawing, sha256 = read_photo(Path(chosen.mark_file))
-        photos[sha256] = drawing
-        logo = logo_of(sha256, drawing)
+    mask = _added(chosen.mask, photos)
+    drawing = _added(chosen.mark_file, photos)
+    logo = logo_of(drawing, photos[drawing]) if drawing else None
+    pattern = _added(bordering.pattern_file(chosen), photos)
     sources = MemorySources(photos, tables=tables, fonts=fonts)
     finish = _fresh(path.stem[:120], digest, chosen, image_format)
-    finish = _prepared(finish, chosen, sources)
+    finish = _prepared(finish, chosen, sources, pattern)
     tone = _tone(chosen, finish.tone, look)
     areas = cutting.areas(chosen, Scene(finish, finish.sizes[0], sources))
     finish = finish.model_copy(update={"tone": tone.model_copy(update={"areas": areas})})
@@ -127,8 +125,23 @@ def _finish_photo(
     return cutting.doubt(scene)
 
 
-def _prepared(finish: Finish, chosen: argparse.Namespace, sources: Sources) -> Finish:
-    """The finish with what comes before all else: squaring up, and what is proposed."""
+def _added(file: Path | str | None, photos: dict[str, DecodedPhoto]) -> str | None:
+    """The hash of a picture that an option names, which is added to ``photos``."""
+    if not file:
+        return None
+    picture, sha256 = read_photo(Path(file))
+    photos[sha256] = picture
+    return sha256
+
+
+def _prepared(
+    finish: Finish, chosen: argparse.Namespace, sources: Sources, pattern: str | None
+) -> Finish:
+    """The finish with what comes before all else: the border's picture, squaring up, and what is
+    proposed."""
+    if pattern:
+        laid = SetBandPicture(band=len(finish.border.bands), sha256=pattern)
+        finish = apply_edit(Scene(finish, finish.sizes[0], sources), laid).finish
     if chosen.square:
         finish = apply_edit(Scene(finish, finish.sizes[0], sources), _square(chosen.square)).finish
     for proposal in _proposals_for_all(finish, chosen, sources):
