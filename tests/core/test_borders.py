@@ -176,8 +176,8 @@ class PatternTest(unittest.TestCase):
     def test_every_pixel_of_the_band_is_covered_once(self):
         """Whatever the ratio and the shape, nothing of the backdrop and no seam shows."""
         random = np.random.default_rng(5)
-        for number in range(40):
-            width, height = random.integers(24, 260, 2)
+        for number in range(300):
+            width, height = random.integers(16, 110, 2)
             shape = (Rectangle(), CIRCLE, HEART, Rectangle(radius=0.2))[number % 4]
             key = STOCK_PATTERNS[number % len(STOCK_PATTERNS)]
             band = PatternBand(pattern=key, colour="#00FF00", ground="#00FF00", around=True,

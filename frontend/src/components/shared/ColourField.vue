@@ -129,6 +129,11 @@ function leave(): void {
   align-items: center;
 }
 
+/* Clear of the slider's handle. */
+.slider-row + .colour {
+  margin-top: 6px;
+}
+
 .swatch {
   width: 26px;
   height: 26px;
