@@ -616,10 +616,17 @@ class WatermarkTest(unittest.TestCase):
             shift = 0.5 if stagger and row % 2 else 0
             offset = along[rows == row][0] / spots.across - shift
             self.assertAlmostEqual(offset, round(offset), places=5)
-        # No point of the picture is further than one pitch from a mark.
-        reach = math.hypot(spots.across, spots.down)
-        for x, y in ((0, 0), (width, 0), (0, height), (width, height), (width / 2, height / 2)):
-            self.assertLessEqual(np.hypot(*(places - [x, y]).T).min(), reach)
+        # Every place of the lattice that lies in the picture is there.
+        reach = math.hypot(width, height)
+        far = [math.ceil(reach / pitch) + 1 for pitch in (spots.across, spots.down)]
+        column, row = np.mgrid[-far[0] : far[0] + 1, -far[1] : far[1] + 1].reshape(2, -1)
+        along = (column + 0.5 * (stagger & (row % 2 == 1))) * spots.across
+        down = row * spots.down
+        x = width / 2 + along * math.cos(turn) + down * math.sin(turn)
+        y = height / 2 - along * math.sin(turn) + down * math.cos(turn)
+        inside = (x > 0) & (x < width) & (y > 0) & (y < height)
+        for place in np.column_stack([x, y])[inside]:
+            self.assertLess(np.abs(places - place).max(axis=1).min(), 1e-6)
 
     def test_a_repeated_mark_has_the_same_gap_beside_it_and_below_it(self):
         for text, gap in (("Pebblewick Pottery", 1.5), ("P", 0.5)):
