@@ -249,9 +249,9 @@ class AtOnceTest(StoreTest):
         def work(number):
             store = (first, second)[number]
             taken = 0
-            for turn in range(40):
+            while taken < 20:  # whoever comes late still gets a turn
                 current = store.finishes.get(started.id)
-                name = f"By {number}, {turn}"
+                name = f"By {number}, {taken}"
                 document = current.document.model_copy(update={"name": name})
                 try:
                     state = store.finishes.save(started.id, current.etag, document)
@@ -259,11 +259,9 @@ class AtOnceTest(StoreTest):
                     continue
                 taken += 1
                 self.assertEqual((state.document.name, state.etag), (name, current.etag + 1))
-            return taken
 
-        taken = self.together(2, work)
-        self.assertEqual(self.store.finishes.get(started.id).changes, 1 + sum(taken))
-        self.assertTrue(all(taken))
+        self.together(2, work)
+        self.assertEqual(self.store.finishes.get(started.id).changes, 41)
 
     def test_no_write_reads_its_answer_outside_its_own_transaction(self):
         started = self.started()
