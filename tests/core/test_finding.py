@@ -3,6 +3,7 @@
 import io
 import unittest
 from concurrent.futures import ThreadPoolExecutor
+from unittest import mock
 
 import cv2
 import numpy as np
@@ -11,10 +12,26 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from lucky_margin.core.document import Turn
-from lucky_margin.core.finding import enough_to_look_at, find_picture, propose_focus
+from lucky_margin.core.finding import (
+    as_numbers,
+    enough_to_look_at,
+    find_picture,
+    of_numbers,
+    propose_focus,
+)
 from lucky_margin.core.framing import TurnedPhoto, within
+from lucky_margin.core.proposals import focus_proposal
 from lucky_margin.core.scene import TakenPhoto
-from tests.support import SHA, demo_sources, encoded, gradient, noise, sources_of
+from tests.support import (
+    SHA,
+    demo_sources,
+    encoded,
+    finish_of,
+    gradient,
+    noise,
+    scene_of,
+    sources_of,
+)
 
 
 def on_paper(picture, left, top, right, bottom, colour):
@@ -142,6 +159,17 @@ class RippledMarginTest(unittest.TestCase):
 
 
 class FocusTest(unittest.TestCase):
+    def test_it_is_looked_for_once_and_kept(self):
+        for photo in (gradient(300, 200), np.full((60, 90, 3), 99, np.uint8), drawn_face()):
+            scene = scene_of(finish_of(), sources_of(photo))
+            with mock.patch(
+                "lucky_margin.core.proposals.for_photos.propose_focus", side_effect=propose_focus
+            ) as looked:
+                first, second = focus_proposal(scene), focus_proposal(scene)
+            self.assertEqual(looked.call_count, 1)
+            self.assertEqual(first, second)
+            self.assertEqual(of_numbers(as_numbers(propose_focus(photo))), propose_focus(photo))
+
     def test_several_threads_find_what_one_finds(self):
         photos = [
             demo_sources(name).level(SHA, 2) for name in ("mugs-window.jpg", "bird-figure.jpg")

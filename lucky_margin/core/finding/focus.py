@@ -7,7 +7,7 @@ of the rim's main colours) or is sharp, and lies towards the middle.
 """
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 import cv2
 import numpy as np
@@ -17,6 +17,13 @@ from lucky_margin.core.document import Box, Focus, Point
 from lucky_margin.core.sampling import encode_16_bits, to_linear
 from lucky_margin.core.scene import TakenPhoto
 from lucky_margin.core.types import AnyPicture
+
+FOCUS_VERSION = 1
+"""Of how it is found; proposals of older ones are made anew."""
+
+FoundBy = Literal["faces", "contrast"]
+_WAYS: tuple[FoundBy, ...] = get_args(FoundBy)
+_NOTHING = -1.0
 
 FACE_SIDE = 960
 """Longest side at which faces are looked for, in pixels."""
@@ -56,8 +63,26 @@ class FocusProposal:
     """A focus, what it was found by, and how sure that is (0..1)."""
 
     focus: Focus
-    found_by: Literal["faces", "contrast"]
+    found_by: FoundBy
     sureness: float
+
+
+def as_numbers(found: FocusProposal | None) -> NDArray[np.float64]:
+    """A proposal as an array that can be kept."""
+    if found is None or found.focus.box is None:
+        return np.array([_NOTHING])
+    box = found.focus.box
+    by = _WAYS.index(found.found_by)
+    return np.array([by, found.sureness, box.left, box.top, box.width, box.height])
+
+
+def of_numbers(numbers: NDArray[np.float64]) -> FocusProposal | None:
+    """The proposal that ``as_numbers`` was given."""
+    if numbers[0] == _NOTHING:
+        return None
+    by, sureness, left, top, width, height = numbers.tolist()
+    box = Box(left=left, top=top, width=width, height=height)
+    return FocusProposal(_around(box), _WAYS[int(by)], sureness)
 
 
 def propose_focus(photo: AnyPicture) -> FocusProposal | None:

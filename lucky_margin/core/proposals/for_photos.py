@@ -9,15 +9,19 @@ from lucky_margin.core.edits.steps import SetTone
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
+    FOCUS_VERSION,
+    FocusProposal,
+    as_numbers,
     enough_to_look_at,
     find_picture,
+    of_numbers,
     propose_focus,
 )
 from lucky_margin.core.framing import focus_box, within
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.proposals.proposal import Proposal
 from lucky_margin.core.render.shown import shown_photo, turned_subject_box
-from lucky_margin.core.scene import Scene
+from lucky_margin.core.scene import DerivedKey, Scene, TakenPhoto
 from lucky_margin.core.tone import neutral_settings, propose_tone
 
 NOTHING_TO_TRIM = {
@@ -74,8 +78,18 @@ def proposed_focus(scene: Scene) -> Focus | None:
     Raises:
         NotFound: the photo is not known.
     """
-    found = propose_focus(enough_to_look_at(scene.taken))
+    found = _standing_out(scene.taken)
     return found.focus if found and found.sureness >= LEAST_SURE_UNASKED else None
+
+
+def _standing_out(taken: TakenPhoto) -> FocusProposal | None:
+    """What stands out in a photo. Looking for faces takes a while, so it is kept for the next
+    finish of the same photo."""
+    key = DerivedKey("focus", taken.sha256, taken.inputs, FOCUS_VERSION)
+    numbers = taken.sources.derived(
+        key, lambda: as_numbers(propose_focus(enough_to_look_at(taken)))
+    )
+    return of_numbers(numbers)
 
 
 def focus_proposal(scene: Scene) -> Proposal:
@@ -84,7 +98,7 @@ def focus_proposal(scene: Scene) -> Proposal:
     Raises:
         NotFound: the photo is not known.
     """
-    found = propose_focus(enough_to_look_at(scene.taken))
+    found = _standing_out(scene.taken)
     if found is None:
         return Proposal(message=NO_FOCUS)
     return Proposal(
