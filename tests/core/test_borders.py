@@ -42,6 +42,8 @@ from lucky_margin.core.edits.borders import SetBandPicture
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.outlines import RoundedBox, outline_of
 from lucky_margin.core.render import render
+from lucky_margin.core.render.bands import border_layers
+from lucky_margin.core.render.grid import Grid
 from tests.support import SHA, finish_of, gradient, noise, scene_of, sources_of, with_size
 
 PNG = {"format": "png"}
@@ -367,6 +369,24 @@ class BandsTest(unittest.TestCase):
         whole = render(scene)
         part = render(scene, region=(17, 31, 150, 99))
         np.testing.assert_array_equal(part, whole[31:130, 17:167])
+
+    def test_what_is_spared_has_nothing_of_the_border(self):
+        soft = MatBand(depth=0.05, softness=1, light=30, thickness=Sides(top=0.1, left=0.02))
+        deep = MatBand(depth=0.03, softness=0, light=200, around=True)
+        for bands in ((soft,), (deep, soft), self.BANDS):
+            finish = finish_of(900, 700, border=Border.of(*bands), export=PNG)
+            scene = scene_of(finish, sources_of(gradient(90, 70)))
+            (layer,) = border_layers(scene, Grid.of(900, 700, 1, None))
+            left, top, right, bottom = (round(edge) for edge in layer.spared.edges)
+            self.assertGreater((right - left) * (bottom - top), 100 * 100)
+            self.assertEqual(layer.paint[top + 1 : bottom - 1, left + 1 : right - 1, 3].max(), 0)
+
+    def test_a_side_without_thickness_leaves_the_others_their_bevel(self):
+        sides = Sides(top=0.2, right=0.2, left=0.2)
+        mat = MatBand(thickness=sides, colour="#204060", texture="smooth", core="#FFFFFF",
+                      bevel=0.04, depth=0)  # fmt: skip
+        even = mat.model_copy(update={"thickness": Sides.all(0.2)})
+        np.testing.assert_array_equal(drawn(mat)[:40, 100:200], drawn(even)[:40, 100:200])
 
     def test_bands_wider_than_the_picture_leave_a_pixel_of_it(self):
         for width, height in ((1, 1), (2, 9), (40, 3)):

@@ -7,14 +7,18 @@ from copy import deepcopy
 import numpy as np
 
 from lucky_margin.core.document import (
+    Border,
     FixedPixels,
     HueShift,
+    LineBand,
+    Sides,
     SizePlan,
     Tone,
     read_finish,
     upgraded_look,
     upgraded_size_plan,
 )
+from lucky_margin.core.errors import BadDocument
 from lucky_margin.core.sampling.srgb import encode
 from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
 from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
@@ -144,3 +148,60 @@ class ToneOfVersion3Test(unittest.TestCase):
         for tone in (Tone(), Tone(exposure=-0.8, white_point=30, black_point=1)):
             look = look_of(tone, "Mine").model_dump(mode="json")
             self.assertEqual(upgraded_look(deepcopy(look)), look)
+
+
+UNEVEN = {"top": 0.1, "right": 0.02, "bottom": 0.1, "left": 0.0}
+
+
+class BorderOfVersion5Test(unittest.TestCase):
+    """A border was one line; a size overrode it field by field."""
+
+    def read(self, border, *overrides):
+        plain = json.loads(finish_of(400, 500).model_dump_json()) | {"version": 5}
+        (size,) = plain["sizes"]
+        plain["border"] = border
+        plain["sizes"] = [
+            size | {"id": f"size-{number}", "overrides": {"border": changes}}
+            for number, changes in enumerate(overrides or ({},))
+        ]
+        return read_finish(plain)
+
+    def test_it_is_a_list_of_one_line(self):
+        old = {"on": True, "thickness": UNEVEN, "colour": "#112233", "opacity": 0.5,
+               "outside": True, "line": "dashed"}  # fmt: skip
+        expected = LineBand(thickness=Sides(**UNEVEN), colour="#112233", opacity=0.5,
+                            around=True, line="dashed")  # fmt: skip
+        self.assertEqual(self.read(old).border, Border.of(expected))
+        self.assertEqual(self.read({}).border, Border())
+        switched_off = self.read({"on": False, "thickness": UNEVEN}).border
+        self.assertEqual((switched_off.on, len(switched_off.bands)), (False, 1))
+        # Without a thickness there was nothing to be seen, and there still is not.
+        self.assertFalse(self.read({"colour": "#112233"}).border.is_set)
+
+    def test_what_a_size_overrode_in_part_it_overrides_whole(self):
+        finish = self.read(
+            {"thickness": UNEVEN, "outside": True},
+            {"colour": "#445566"},
+            {"on": False},
+            {"on": True, "thickness": dict.fromkeys(UNEVEN, 0.05), "colour": None},
+            {},
+        )
+        shared = LineBand(thickness=Sides(**UNEVEN), around=True)
+        red = shared.model_copy(update={"colour": "#445566"})
+        thin = shared.model_copy(update={"thickness": Sides.all(0.05)})
+        found = [finish.border_of(size) for size in finish.sizes]
+        self.assertEqual([one.bands for one in found], [(red,), (), (thin,), (shared,)])
+        own = [size.overrides.border.given for size in finish.sizes]
+        self.assertEqual(own, [{"bands"}, {"on"}, {"on", "bands"}, set()])
+
+    def test_nonsense_is_refused_and_a_saved_size_is_read(self):
+        for border in ({"thickness": 3}, {"colour": "red"}, {"bands": [], "width": 1}):
+            with self.subTest(border), self.assertRaises(BadDocument):
+                self.read(border)
+        saved = {"name": "Square", "pixels": {"kind": "fixed", "width": 9, "height": 9},
+                 "overrides": {"border": {"on": True, "thickness": UNEVEN}}}  # fmt: skip
+        plan = SizePlan.model_validate(upgraded_size_plan(saved))
+        (band,) = plan.overrides.border.bands
+        self.assertEqual(band, LineBand(thickness=Sides(**UNEVEN)))
+        today = plan.model_dump(mode="json")
+        self.assertEqual(upgraded_size_plan(deepcopy(today)), today)

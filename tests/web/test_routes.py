@@ -447,6 +447,24 @@ class LookRouteTest(ServiceTest):
         self.assertIn("add its .cube file", problem["detail"])
 
 
+class FramesRouteTest(ServiceTest):
+    def test_stock_and_fresh_ones_are_offered_and_own_ones_kept_and_forgotten(self):
+        offered = self.ok("GET", "/frames")
+        self.assertGreaterEqual(len(offered["stock"]), 20)
+        kinds = ["line", "mat", "pattern", "brushed"]
+        self.assertEqual([band["kind"] for band in offered["fresh"]], kinds)
+        kept = self.ok("POST", "/frames", json={"name": "Shop", "border": {"bands": []}})
+        border = {"bands": [{"kind": "mat", "around": True}]}
+        kept = self.ok("POST", "/frames", json={"name": "Shop", "border": border})
+        (own,) = self.ok("GET", "/frames")["own"]
+        self.assertEqual((own["id"], own["border"]["bands"][0]["kind"]), (kept["id"], "mat"))
+        self.ok("DELETE", f"/frames/{kept['id']}")
+        problem = self.refused(404, "DELETE", f"/frames/{kept['id']}")
+        self.assertIn("frame style", problem["detail"])
+        fifty = {"bands": [{"kind": "line"}] * 50}
+        self.refused(422, "POST", "/frames", json={"name": "Fifty", "border": fifty})
+
+
 class OutlinesRouteTest(ServiceTest):
     def test_own_outlines_are_kept_replaced_and_forgotten(self):
         lines = {"lines": [{"width": 0.03, "colour": "#FFAA00"}, {"gap": 0.03}]}

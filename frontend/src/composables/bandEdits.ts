@@ -22,17 +22,22 @@ export function useBandEdits() {
     return { kind: 'set_border', changes: { bands: now, on: true }, only_this_size: bench.onlyThisSize }
   }
 
+  /** Another band in the place of the one that is worked on; where there is none, the first. */
+  function replace(now: BorderBand, among = bands.value): Edit {
+    return set([...among.slice(0, at.value), now, ...among.slice(at.value + 1)])
+  }
+
   /** The band that is worked on with some of its fields changed; the first one begins as a line. */
   function change(fields: BandChanges, among = bands.value): Edit {
-    if (!among.length) return set([{ ...frames.fresh('line')!, ...fields } as BorderBand])
-    return set(among.map((one, index) => (index === at.value ? ({ ...one, ...fields } as BorderBand) : one)))
+    const now = { ...(among[at.value] ?? frames.fresh('line')!), ...fields } as BorderBand
+    return replace(now, among)
   }
 
   /** The band that is worked on as a new one of another kind, around the photo if it was. */
   function become(kind: BandKind): Edit {
     const fresh = frames.fresh(kind)!
-    const now = band.value && kind !== 'brushed' ? { ...fresh, around: band.value.around } : fresh
-    return set(bands.value.length ? bands.value.map((one, index) => (index === at.value ? (now as BorderBand) : one)) : [fresh])
+    const around = band.value?.around ?? fresh.around
+    return replace(fresh.kind === 'brushed' ? fresh : { ...fresh, around })
   }
 
   /** One more inside those that are there. */

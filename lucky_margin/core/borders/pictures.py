@@ -170,24 +170,14 @@ def _in_nine_parts(
     along = np.where(place < 0, place / before, middle)
     along = np.where(place >= counts, 1 + (place - counts) / after, along)
     onwards = np.where(lying.edge < 2, along, 1 - along)
-    x = np.choose(
-        lying.edge,
-        [
-            across := _piecewise(onwards, left, right, columns),
-            _between(columns - (columns - right) * depth, right, columns),
-            across,
-            _between(left * depth, 0, left),
-        ],
-    )
-    y = np.choose(
-        lying.edge,
-        [
-            _between(top * depth, 0, top),
-            down := _piecewise(onwards, top, bottom, rows),
-            _between(rows - (rows - bottom) * depth, bottom, rows),
-            down,
-        ],
-    )
+    across = _piecewise(onwards, left, right, columns)
+    down = _piecewise(onwards, top, bottom, rows)
+    from_left = _between(left * depth, 0, left)
+    from_right = _between(columns - (columns - right) * depth, right, columns)
+    from_top = _between(top * depth, 0, top)
+    from_bottom = _between(rows - (rows - bottom) * depth, bottom, rows)
+    x = np.choose(lying.edge, [across, from_right, across, from_left])
+    y = np.choose(lying.edge, [from_top, down, from_bottom, down])
     return x.astype(np.float32), y.astype(np.float32)
 
 

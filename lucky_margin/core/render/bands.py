@@ -343,7 +343,7 @@ class _Drawn:
         short = self.short_side
         x, y = (place / np.float32(short) for place in here.places)
         thickness = self.edges.thickness.astype(np.float32)[lying.edge]
-        bevel = min(band.bevel * short, float(self.edges.thickness.min()))
+        bevel = np.minimum(np.float32(band.bevel * short), thickness)
         face = np.maximum(thickness - bevel, 1e-6)
         inwards = lying.depth * thickness
         share = np.clip((inwards - face) * here.finer + 0.5, 0, 1) * (bevel > 0)
