@@ -1,5 +1,7 @@
 """Blurs of any width in a short time."""
 
+import math
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -16,9 +18,26 @@ def blurred(values: Floats, deviation: float) -> Floats:
     if deviation <= 0:
         return values
     rows, columns = values.shape
+    return np.asarray(cv2.resize(blurred_small(values, deviation), (columns, rows)), np.float32)
+
+
+def blurred_small(values: Floats, deviation: float) -> Floats:
+    """``blurred``, as small as it was made; ``values`` may have channels."""
+    rows, columns = values.shape[:2]
     shrink = max(1, int(deviation / FINEST))
     sides = max(1, columns // shrink), max(1, rows // shrink)
     small = cv2.resize(values, sides, interpolation=cv2.INTER_AREA)
     border = cv2.BORDER_REPLICATE
     small = cv2.GaussianBlur(small, (0, 0), deviation / shrink, borderType=border)
-    return np.asarray(cv2.resize(small, (columns, rows)), np.float32)
+    return np.asarray(small, np.float32)
+
+
+def lens_blurred(light: Floats, radius: float) -> Floats:
+    """``light`` (rows, columns, channels; linear) blurred as by a lens: by a disc of ``radius``
+    pixels, whose edge is smooth; past its edges it is taken to go on mirrored."""
+    reach = math.ceil(radius)
+    y, x = np.mgrid[-reach : reach + 1, -reach : reach + 1]
+    disc = np.clip(radius + 0.5 - np.hypot(x, y), 0, 1)
+    kernel = np.asarray(disc / disc.sum(), np.float32)
+    soft = cv2.filter2D(light, cv2.CV_32F, kernel, borderType=cv2.BORDER_REFLECT)
+    return np.asarray(soft, np.float32).reshape(light.shape)

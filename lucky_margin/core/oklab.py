@@ -4,6 +4,7 @@ B. Ottosson, "A perceptual color space for image processing" (2020). Arrays end 
 three; light is linear sRGB.
 """
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -29,6 +30,12 @@ def from_light(light: Floats) -> Floats:
     """OKLab (lightness 0..1, a, b) of linear sRGB, channels last."""
     lab: Floats = np.cbrt(light @ LIGHT_TO_LMS.T) @ ROOTS_TO_LAB.T
     return lab
+
+
+def picture_from_light(light: NDArray[np.float32]) -> NDArray[np.float32]:
+    """``from_light`` for a whole picture, shape (rows, columns, 3): in single precision."""
+    roots = np.cbrt(np.maximum(cv2.transform(light, LIGHT_TO_LMS), 0))
+    return np.asarray(cv2.transform(roots, ROOTS_TO_LAB), np.float32)
 
 
 def to_light(lab: Floats) -> Floats:

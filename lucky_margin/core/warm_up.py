@@ -1,6 +1,6 @@
 """Compiling all loops, or loading them from disk, so that no first picture waits for that."""
 
-from lucky_margin.core import borders, contour, cut_out, sampling, tone
+from lucky_margin.core import borders, contour, cut_out, noise, sampling, tone, treatments
 
 
 def warm_up() -> None:
@@ -10,3 +10,5 @@ def warm_up() -> None:
     cut_out.warm_up()
     contour.warm_up()
     borders.warm_up()
+    noise.warm_up()
+    treatments.warm_up()

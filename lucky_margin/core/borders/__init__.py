@@ -1,8 +1,6 @@
 """What the bands of a border look like: relief, patterns and brushed edges, as arrays."""
 
-from lucky_margin.core.borders import across as _across
-from lucky_margin.core.borders import noise as _noise
-from lucky_margin.core.borders.across import Across, Edges, across
+from lucky_margin.core.borders.across import Across, Edges, across, warm_up
 from lucky_margin.core.borders.brushed import MOSAIC_CELLS, Places, paint_on
 from lucky_margin.core.borders.patterns import pattern_ink, repeats_along
 from lucky_margin.core.borders.pictures import (
@@ -14,13 +12,6 @@ from lucky_margin.core.borders.pictures import (
 )
 from lucky_margin.core.borders.relief import mat_picture, shade, slope_of
 from lucky_margin.core.borders.styles import FRAME_STYLES, FrameStyle
-
-
-def warm_up() -> None:
-    """Compile all loops, or load them from disk."""
-    _across.warm_up()
-    _noise.warm_up()
-
 
 __all__ = [
     "FRAME_STYLES",

@@ -7,8 +7,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.borders.noise import fractal, noise
 from lucky_margin.core.document import BrushedBand, BrushedLook
+from lucky_margin.core.noise import fractal, noise
 
 Floats = NDArray[np.float32]
 

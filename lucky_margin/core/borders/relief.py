@@ -5,8 +5,8 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.borders.noise import fractal, noise
 from lucky_margin.core.document import MatBand, Profile, Texture, rgb_of
+from lucky_margin.core.noise import fractal, noise
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.types import Picture8
 

@@ -22,10 +22,12 @@ from lucky_margin.core.document.summaries import (
     pieces_in_words,
     spots_in_words,
     tone_in_words,
+    treatments_in_words,
     turn_in_words,
     watermark_in_words,
 )
 from lucky_margin.core.document.tone import Tone
+from lucky_margin.core.document.treatments import Treatments
 from lucky_margin.core.document.values import Transparent, Value
 
 
@@ -112,6 +114,15 @@ STEPS = (
             "Cut-out: " + cut_out_in_words(now.cut_out, now.outlines, now.subject_shadow)
         ),
         values={"cut_out": CutOut, "outlines": Outlines, "subject_shadow": SubjectShadow},
+        has_switch=True,
+    ),
+    Step(
+        key="treatments",
+        title="Treatments",
+        summary=lambda finish, size: treatments_in_words(finish.as_set("treatments", size)),
+        is_set=lambda finish, size: finish.as_set("treatments", size).is_set,
+        change=lambda _, now: f"Treatments: {treatments_in_words(now.treatments)}",
+        values={"treatments": Treatments},
         has_switch=True,
     ),
     Step(

@@ -18,6 +18,7 @@ from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.square import Square
 from lucky_margin.core.document.steps import Export, Turn
 from lucky_margin.core.document.tone import Tone
+from lucky_margin.core.document.treatments import Treatments
 from lucky_margin.core.document.values import (
     Box,
     Ground,
@@ -95,6 +96,7 @@ class Finish(Value):
     cut_out: CutOut = CutOut()
     outlines: Outlines = Outlines()
     subject_shadow: SubjectShadow = SubjectShadow()
+    treatments: Treatments = Treatments()
     border: Border = Border()
     pieces: Annotated[tuple[Piece, ...], Field(max_length=MOST_PIECES)] = ()
     watermark: Watermark = Watermark()
@@ -179,6 +181,11 @@ class Finish(Value):
         """The subject's shadows as ``size`` has them; none where nothing is cut out."""
         shadow: SubjectShadow = self.as_set("subject_shadow", size)
         return shadow if self.cut_out_of(size).on else SubjectShadow()
+
+    def treatments_of(self, size: Size) -> Treatments:
+        """The treatments as ``size`` has them; none where they are switched off, or of no photo."""
+        treatments: Treatments = self.as_set("treatments", size)
+        return treatments if treatments.on and self.photo else Treatments()
 
     def ground_of(self, place: GroundPlace, size: Size) -> Ground:
         """What shows behind the photo, or outside the shape, on ``size``."""

@@ -21,6 +21,7 @@ from lucky_margin.core.document.pieces import (
 from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.steps import FILE_DETAILS, Export, Turn
 from lucky_margin.core.document.tone import Tone
+from lucky_margin.core.document.treatments import Treatments
 from lucky_margin.core.document.values import Ground, Identifier, Value
 
 Step = TypeVar("Step", bound=Value)
@@ -102,6 +103,10 @@ class SubjectShadowChanges(changes_of(SubjectShadow), Changes):  # type: ignore[
     """Overrides of the subject's shadows."""
 
 
+class TreatmentsChanges(changes_of(Treatments), Changes):  # type: ignore[misc]
+    """Overrides of the treatments: whether they are on, and all of them at once."""
+
+
 class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
     """Overrides of the border: whether it is on, and all of its bands at once."""
 
@@ -127,6 +132,7 @@ class Overrides(Value):
     cut_out: CutOutChanges = CutOutChanges()
     outlines: OutlinesChanges = OutlinesChanges()
     subject_shadow: SubjectShadowChanges = SubjectShadowChanges()
+    treatments: TreatmentsChanges = TreatmentsChanges()
     border: BorderChanges = BorderChanges()
     pieces: dict[Identifier, PieceChanges] = Field(default_factory=dict)
     watermark: WatermarkChanges = WatermarkChanges()

@@ -11,6 +11,7 @@ from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Siz
 from lucky_margin.core.document.spots import Spots
 from lucky_margin.core.document.steps import Export, Turn
 from lucky_margin.core.document.tone import LookKey, LookUse, StockLook, Tone
+from lucky_margin.core.document.treatments import TreatmentKind, Treatments
 from lucky_margin.core.document.values import (
     BlurredPhoto,
     Gradient,
@@ -228,6 +229,30 @@ def tone_in_words(tone: Tone) -> str:
 def look_name(look: LookUse) -> str:
     """What a look is called."""
     return LOOK_NAMES[look.key] if isinstance(look, StockLook) else look.name
+
+
+TREATMENT_NAMES: dict[TreatmentKind, str] = {
+    "mosaic": "mosaic",
+    "dots": "print raster",
+    "drawing": "drawing",
+    "poster": "poster",
+    "paint": "paint",
+    "relief": "relief",
+    "grain": "grain",
+    "vignette": "vignette",
+    "glow": "glow",
+    "blur": "blur",
+    "sharp_zone": "sharp zone",
+}
+
+
+def treatments_in_words(treatments: Treatments) -> str:
+    """What is made of the photo, in order: "mosaic, grain"."""
+    if not treatments.made:
+        return "none"
+    if not treatments.on:
+        return "switched off"
+    return ", ".join(TREATMENT_NAMES[one.kind] for one in treatments.seen) or "none"
 
 
 def border_in_words(border: Border) -> str:

@@ -1,11 +1,10 @@
 """The photo itself as a ground behind its own subject."""
 
-import math
-
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.blurring import lens_blurred
 from lucky_margin.core.filling import filled
 from lucky_margin.core.sampling import encode_16_bits, to_linear
 from lucky_margin.core.types import Mask, Picture8, Picture16
@@ -29,7 +28,8 @@ def blurred_behind(photo: Floats, matte: Mask, blur: float) -> Picture16:
     coverage of it; ``blur`` is the disc's radius in long sides. Returns the same sides.
     """
     rows, columns = matte.shape
-    shrink = min(1.0, MOST_RADIUS / (blur * max(rows, columns)))
+    longest = max(rows, columns)
+    shrink = min(1.0, MOST_RADIUS / (blur * longest))
     small, cover = (
         np.asarray(cv2.resize(part, None, fx=shrink, fy=shrink, interpolation=cv2.INTER_AREA))
         for part in (photo, matte)
@@ -39,13 +39,8 @@ def blurred_behind(photo: Floats, matte: Mask, blur: float) -> Picture16:
     free = 1 - np.asarray(cv2.dilate(cover, disc), np.float32) / np.float32(255)
     ground = filled(np.asarray(small, np.float32), free)
     light = to_linear(np.rint(255 * np.clip(ground, 0, 1)).astype(np.uint8))
-    kernel = _disc(blur * max(rows, columns) * shrink)
-    soft = cv2.filter2D(light, cv2.CV_32F, kernel, borderType=cv2.BORDER_REFLECT)
-    out = cv2.resize(
-        encode_16_bits(np.asarray(soft, np.float32)),
-        (columns, rows),
-        interpolation=cv2.INTER_LINEAR,
-    )
+    soft = lens_blurred(light, blur * longest * shrink)
+    out = cv2.resize(encode_16_bits(soft), (columns, rows), interpolation=cv2.INTER_LINEAR)
     return np.asarray(out, np.uint16)
 
 
@@ -61,11 +56,3 @@ def toned_down(picture: Picture8, grey: float, light: float) -> Picture8:
     out = picture.copy()
     out[:, :, :3] = np.rint(colours)
     return out
-
-
-def _disc(radius: float) -> Floats:
-    """A disc's share of each pixel, which sums to 1."""
-    reach = math.ceil(radius)
-    y, x = np.mgrid[-reach : reach + 1, -reach : reach + 1]
-    disc = np.clip(radius + 0.5 - np.hypot(x, y), 0, 1)
-    return np.asarray(disc / disc.sum(), np.float32)

@@ -74,6 +74,21 @@ def compose(layers: Sequence[AnyLayer], sides: tuple[int, int]) -> Picture8:
     return _straight(pixels)
 
 
+def blended(
+    below: Picture8, above: Picture8, blend: BlendMode, share: Mask | None, opacity: float
+) -> Picture8:
+    """``above`` over ``below``, both of 3 channels, as much as ``share`` and ``opacity`` say."""
+    if blend == "normal" and share is None and opacity == 1:
+        return above
+    cover = np.full(above.shape[:2], 255, np.uint8) if share is None else share
+    if opacity < 1:
+        cover = np.asarray(cv2.convertScaleAbs(cover, alpha=opacity), np.uint8)
+    pixels = cv2.cvtColor(below, cv2.COLOR_RGB2RGBA).astype(np.uint8, copy=False)
+    image = _image(np.dstack([above, cover]))
+    _canvas(pixels).drawImage(image, 0, 0, paint=_blend(_BLEND_MODES[blend]))
+    return cv2.cvtColor(pixels, cv2.COLOR_RGBA2RGB).astype(np.uint8, copy=False)
+
+
 def _flattened(layers: Sequence[AnyLayer]) -> list[AnyLayer]:
     """Groups that nothing cuts are the layers they are made of; but shares that add up stay
     together when anything lies below them."""

@@ -20,8 +20,9 @@ from lucky_margin.core.grounds import (
     working_sides,
 )
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.laying import pick_level, placed, under
+from lucky_margin.core.render.laying import pick_level, placed
 from lucky_margin.core.render.shown import ShownPhoto, shown_photo
+from lucky_margin.core.render.treated import treated_under
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene, Sources, TakenPhoto
 from lucky_margin.core.types import AnyPicture, Picture8, Picture16
@@ -88,10 +89,11 @@ def _stock(ground: StockBackdrop, scene: Scene, grid: Grid) -> Picture8:
 
 
 def _this_photo(ground: ThisPhoto, scene: Scene, grid: Grid) -> Picture8:
-    """The photo with the scene's tone where it lies; blurred, it is filled behind the subject."""
+    """The photo with the scene's tone and treatments where it lies; blurred, it is filled behind
+    the subject."""
     photo = shown_photo(scene)
     blur = ground.blur if photo.shows == "subject" else 0.0
-    laid_photo = under(photo.behind(blur) if blur else photo.whole, scene, scene.tone, grid)
+    laid_photo = treated_under(photo.behind(blur) if blur else photo.whole, scene, grid)
     return toned_down(laid_photo, ground.grey, ground.light)
 
 

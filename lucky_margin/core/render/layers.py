@@ -27,6 +27,7 @@ from lucky_margin.core.render.pieces import light_taken_over, sprite_on
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.render.subject_lines import changed_by_stroke, lines_round_subject
 from lucky_margin.core.render.subject_shadow import shadows_of_subject
+from lucky_margin.core.render.treated import treated_under
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
@@ -171,11 +172,12 @@ def _photo(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     if view == "before":
         taken = under(shown_photo(scene).as_taken, scene, Tone(), grid)
         return [Layer(taken, _photo_mask(scene, grid))]
-    picture = photo_under(scene, scene.tone, grid)
     if view == "clipping":
-        picture = with_clipping(picture, grid.region)
+        picture = with_clipping(photo_under(scene, scene.tone, grid), grid.region)
     elif view == "mask":
-        picture = with_veil(picture, _area_mask(scene, drawing))
+        picture = with_veil(photo_under(scene, scene.tone, grid), _area_mask(scene, drawing))
+    else:
+        picture = treated_under(shown_photo(scene), scene, grid)
     return [Layer(picture, _photo_mask(scene, grid))]
 
 

@@ -18,6 +18,7 @@ from lucky_margin.core.render.layers import (
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import needs_detail
+from lucky_margin.core.treatments import method_of
 from lucky_margin.core.types import Picture8, Region
 
 View = Literal[
@@ -110,11 +111,13 @@ def _judged(scene: Scene) -> Picture8:
 
 
 def _smallest_drawn(scene: Scene) -> float:
-    """Detail depends on the very pixels, so a picture with it is drawn whole when that is quick;
-    of a large one a preview is shrunk so much that the difference is gone."""
+    """Detail and hard lines depend on the very pixels, so a picture with them is drawn whole when
+    that is quick; of a large one a preview is shrunk so much that the difference is gone."""
     width, height = scene.sides
     is_quick = width * height <= QUICK_PIXELS
-    return 1.0 if needs_detail(scene.tone) and is_quick else SMALLEST_DRAWN
+    has_hard_lines = any(method_of(treatment).hard_lines for treatment in scene.treatments)
+    is_fine = has_hard_lines or needs_detail(scene.tone)
+    return 1.0 if is_fine and is_quick else SMALLEST_DRAWN
 
 
 def _shrunk(drawn: Picture8, grid: Grid) -> Picture8:

@@ -21,6 +21,7 @@ from lucky_margin.core.document import (
     Spot,
     SubjectShadow,
     Tone,
+    Treatment,
     Watermark,
     WatermarkChanges,
 )
@@ -127,6 +128,11 @@ class Scene:
     def subject_shadow(self) -> SubjectShadow:
         """The subject's shadows as the size has them; none where nothing is cut out."""
         return self.finish.subject_shadow_of(self.size)
+
+    @cached_property
+    def treatments(self) -> tuple[Treatment, ...]:
+        """The treatments that change the photo on the size, in order."""
+        return self.finish.treatments_of(self.size).seen
 
     @property
     def backdrop(self) -> Ground:

@@ -57,11 +57,11 @@ def _lattice(seed: int, level: int) -> Floats:
     return read_only(cells.astype(np.float32))
 
 
-@numba.njit(nogil=True, cache=True, error_model="numpy", fastmath=True)
+@numba.njit(parallel=True, nogil=True, cache=True, error_model="numpy", fastmath=True)
 def _fill(x: Floats, y: Floats, per_unit: float, lattice: Floats, found: Floats) -> None:
     rows, columns = x.shape
     last = len(lattice) - 1
-    for row in range(rows):
+    for row in numba.prange(rows):
         for column in range(columns):
             across, down = x[row, column] * per_unit, y[row, column] * per_unit
             left, top = math.floor(across), math.floor(down)

@@ -1,0 +1,132 @@
+"""Printed rasters: ink covers as much of the paper as keeps the light that the photo has.
+
+The dots are those of the Euclidean spot function: round in the light, a checker in the middle,
+round holes in the dark. A pixel is ink where the spot function is over the threshold that leaves as
+much area as is wanted; its edge is smooth over one pixel.
+"""
+
+import math
+from functools import lru_cache
+from typing import Any
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
+
+from lucky_margin.core.arrays import read_only
+from lucky_margin.core.document import Dots, rgb_of
+from lucky_margin.core.sampling.srgb import decode
+from lucky_margin.core.treatments.inking import inked
+from lucky_margin.core.treatments.working import Floats, Pixels, Working
+from lucky_margin.core.types import Picture8
+
+EVENED = 0.4
+"""Deviation of the blur under a raster, in pitches."""
+
+PRINT_ANGLES = (15.0, 75.0, 45.0)
+"""Of the inks that take red, green and blue from the light, in degrees, as is usual in print."""
+
+BLACK = "#000000"
+
+STEPS = 256
+"""Of the table from area to threshold."""
+
+_FINE = 512
+_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
+
+
+def plan_dots(dots: Dots, working: Working) -> Floats:
+    """How much (0..1) of each place ink covers, shape (rows, columns, inks)."""
+    light = working.spread(EVENED * dots.pitch)
+    paper = decode(np.array(rgb_of(dots.paper)) / 255)
+    if dots.ink is None:
+        return _lighter(1 - light / np.maximum(paper, 1e-3), dots)
+    ink = decode(np.array(rgb_of(dots.ink)) / 255)
+    bright, dark = float(paper @ _LUMINANCE), float(ink @ _LUMINANCE)
+    apart = bright - dark
+    if abs(apart) < 1e-3:
+        apart = 1e-3
+    covered = (bright - light @ _LUMINANCE.astype(np.float32)) / np.float32(apart)
+    return _lighter(covered[:, :, None], dots)
+
+
+def _lighter(covered: NDArray[np.floating[Any]], dots: Dots) -> Floats:
+    share = np.clip(covered, 0, 1).astype(np.float32)
+    return np.asarray(share ** np.float32(1 + dots.lighter / 50), np.float32)
+
+
+def draw_dots(dots: Dots, covered: Floats, _: Picture8, pixels: Pixels) -> Picture8:
+    """The raster over ``pixels``."""
+    inks = covered.shape[2]
+    laid = pixels.laid(covered).reshape(pixels.region[3], pixels.region[2], inks)
+    left, top, width, height = pixels.region
+    angles = [dots.angle] if inks == 1 else [dots.angle + angle for angle in PRINT_ANGLES]
+    step_x, step_y = pixels.width / pixels.columns, pixels.height / pixels.rows
+    printed = np.empty((height, width, inks), np.float32)
+    for number, angle in enumerate(angles):
+        _cover(
+            read_only(laid[:, :, number]),
+            ((left + 0.5) * step_x - pixels.width / 2) / dots.pitch,
+            ((top + 0.5) * step_y - pixels.height / 2) / dots.pitch,
+            step_x / dots.pitch,
+            step_y / dots.pitch,
+            math.radians(angle),
+            _thresholds(dots.form),
+            dots.form == "line",
+            printed[:, :, number],
+        )
+    return inked(printed, dots.ink or BLACK, dots.paper)
+
+
+@lru_cache
+def _thresholds(form: str) -> Floats:
+    """The value of the spot function over which a share of 0, 1/STEPS, ... 1 of the area is."""
+    places = np.cos(2 * np.pi * (np.arange(_FINE) + 0.5) / _FINE)
+    spot = places if form == "line" else (places[:, None] + places[None, :]).ravel() / 2
+    shares = np.linspace(1, 0, STEPS + 1)
+    table = np.quantile(spot, shares)
+    # Nothing and everything are so beyond a pixel's smooth edge.
+    table[0], table[-1] = 2.0, -2.0
+    return read_only(table.astype(np.float32))
+
+
+@numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)
+def _cover(
+    covered: Floats, x: float, y: float, step_x: float, step_y: float, turn: float,
+    thresholds: Floats, is_line: bool, ink: Floats,
+) -> None:  # fmt: skip
+    """How much of each pixel is ink; ``x``, ``y`` and the steps are in pitches."""
+    height, width = covered.shape
+    whole = 2 * math.pi
+    pixel = (step_x + step_y) / 2
+    last = thresholds.size - 1
+    cos, sin = math.cos(turn), math.sin(turn)
+    # Along a line both waves go on by the same angle from pixel to pixel.
+    cos_a, sin_a = math.cos(whole * cos * step_x), math.sin(whole * cos * step_x)
+    cos_b, sin_b = math.cos(-whole * sin * step_x), math.sin(-whole * sin * step_x)
+    # Where the spot function is level its bend counts: a dot may be less than a pixel.
+    bend = (whole * whole * pixel / 4) ** 2
+    for v in numba.prange(height):
+        down = y + v * step_y
+        a, b = whole * (cos * x + sin * down), whole * (cos * down - sin * x)
+        wave_a, slope_a, wave_b, slope_b = math.cos(a), math.sin(a), math.cos(b), math.sin(b)
+        for u in range(width):
+            if is_line:
+                spot, slope = wave_b, slope_b * slope_b
+            else:
+                spot, slope = (wave_a + wave_b) / 2, (slope_a * slope_a + slope_b * slope_b) / 4
+            at = covered[v, u] * last
+            below = min(int(at), last - 1)
+            low, high = thresholds[below], thresholds[below + 1]
+            edge = spot - (low + (at - below) * (high - low))
+            edge /= math.sqrt(whole * whole * slope + bend) * pixel
+            ink[v, u] = min(max(edge + 0.5, 0.0), 1.0)
+            wave_a, slope_a = wave_a * cos_a - slope_a * sin_a, slope_a * cos_a + wave_a * sin_a
+            wave_b, slope_b = wave_b * cos_b - slope_b * sin_b, slope_b * cos_b + wave_b * sin_b
+
+
+def warm_up() -> None:
+    """Compile the loop, or load it from disk."""
+    dots = Dots()
+    pixels = Pixels((0, 0, 2, 2), 2, 2, 1.0, 1.0)
+    draw_dots(dots, np.zeros((2, 2, 1), np.float32), np.zeros((2, 2, 3), np.uint8), pixels)
