@@ -10,7 +10,7 @@ from typing import NoReturn
 
 from pydantic import ValidationError
 
-from lucky_margin.cli import bordering, cutting
+from lucky_margin.cli import bordering, cutting, treating
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
 from lucky_margin.cli.lettering import add_options
@@ -125,6 +125,7 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     finish.add_argument(
         "--tone", metavar="NAME=N,...", help="such as exposure=0.5,highlights=-30; over the others"
     )
+    treating.add_options(finish)
     bordering.add_options(finish)
     cutting.add_options(finish)
     add_options(finish)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-from lucky_margin.cli import values
+from lucky_margin.cli import treating, values
 from lucky_margin.core.checks.cut_out_checks import subject as subject_check
 from lucky_margin.core.document import (
     Area,
@@ -140,7 +140,7 @@ def cutting_edits(chosen: argparse.Namespace, scene: Scene, mask: str | None) ->
             yield proposal.edit
     elif chosen.cut_out:
         yield SetSubject(boxes=tuple(_box(text) for text in chosen.cut_out))
-    elif chosen.area:
+    elif chosen.area or treating.needs_subject(chosen):
         found = subject_proposal(scene, cut_out=False)
         if found.edit is not None:
             yield found.edit

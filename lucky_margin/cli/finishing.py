@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from tqdm import tqdm
 
-from lucky_margin.cli import bordering, cutting, values
+from lucky_margin.cli import bordering, cutting, treating, values
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.files import FORMAT_OF_SUFFIX, format_of, read_photo, write, write_bytes
 from lucky_margin.cli.lettering import kept_mark, lettered, logo_of, settled
@@ -203,6 +203,7 @@ def _fresh(
         "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],
         "turn": Turn(straighten=chosen.straighten),
         "focus": _focus(chosen.focus),
+        "treatments": treating.treatments_of(chosen),
         "border": bordering.border_of(chosen),
         "outlines": cutting.outlines(chosen),
         "subject_shadow": cutting.shadow(chosen),

@@ -30,12 +30,13 @@ from lucky_margin.web.routes import (
     photos,
     sizes,
     subjects,
+    treatments,
     words,
 )
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks,
+    fonts, icons, marks, treatments,
 )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     borders,
     cut_out,
     framing,
+    masks,
     moving,
     piece_subjects,
     pieces,
@@ -22,6 +23,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     steps,
     subject_placing,
     tone,
+    treatments,
 )
 from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.registry import CARRIERS, EditBase

@@ -3,7 +3,7 @@
 The interface measures nothing itself; it draws what stands here.
 """
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -97,7 +97,9 @@ class Layout(Value):
         "output pixels; null when the margin leaves nothing."
     )
     shape_box: Box = Field(description="The upright box around the shape, in output pixels.")
-    tone_shapes: list[ToneShape] = Field(description="Washes and masks as they lie here.")
+    tone_shapes: list[ToneShape] = Field(
+        description="Washes, masks and sharp zones as they lie here."
+    )
     pieces: list[PieceLaid] = Field(description="Back to front.")
     watermark: Box | None = Field(
         description="The upright box of a watermark on one spot, in output pixels."
@@ -141,13 +143,18 @@ def layout(scene: Scene) -> Layout:
         margin_start=0 if scene.border.leaves_strip else band.top,
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
-        tone_shapes=tone_shapes(scene.finish.as_set("tone", scene.size), frame),
+        tone_shapes=tone_shapes(_set("tone", scene), _set("treatments", scene), frame),
         pieces=[_piece(laid) for laid in scene.pieces],
         watermark=_watermark(scene),
         outline=outer.svg(),
         inner_outline=inner.svg(),
         margin_outline=margins.outline.svg(),
     )
+
+
+def _set(step: str, scene: Scene) -> Any:
+    """A step as it is set, switched on or not."""
+    return scene.finish.as_set(step, scene.size)
 
 
 def _photo_space(frame: Frame) -> PhotoSpace:

@@ -1,12 +1,23 @@
-"""What a screen draws of washes and masks: their lines and grips, in output pixels."""
+"""What a screen draws of washes, masks and sharp zones: their lines and grips, in output pixels."""
 
 import math
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from pydantic import Field
 
 from lucky_margin.core.affine import Affine
-from lucky_margin.core.document import BandMask, EllipseMask, PhotoPoint, Tone, Value, Wash
+from lucky_margin.core.document import (
+    AreaMask,
+    BandMask,
+    EllipseMask,
+    PhotoPoint,
+    SharpZone,
+    Tone,
+    Treatments,
+    Value,
+    Wash,
+)
 from lucky_margin.core.edits.registry import ToneGrip
 from lucky_margin.core.framing import Frame
 
@@ -26,17 +37,18 @@ class ShapeGrip(Value):
 
 
 class ToneShape(Value):
-    """A wash, or one mask of an area, as it lies over the picture; in output pixels."""
+    """A wash, one mask of an area or a treatment, or the zone that a treatment leaves sharp, as it
+    lies over the picture; in output pixels."""
 
-    place: Literal["wash", "area"]
+    place: Literal["wash", "area", "treatment", "zone"]
     number: int
-    mask: int = Field(default=0, description="Of the area; 0 for a wash.")
+    mask: int = Field(default=0, description="Of the area or the treatment; else 0.")
     path: str = Field(description="SVG path data.")
     grips: list[ShapeGrip]
 
 
-def tone_shapes(tone: Tone, frame: Frame) -> list[ToneShape]:
-    """Every wash and every band and ellipse of the areas."""
+def tone_shapes(tone: Tone, treatments: Treatments, frame: Frame) -> list[ToneShape]:
+    """Every wash, every band and ellipse of areas and treatments, and every sharp zone."""
     to_output = frame.from_output.inverse
     sides = frame.photo.photo_width, frame.photo.photo_height
     shapes = []
@@ -46,16 +58,30 @@ def tone_shapes(tone: Tone, frame: Frame) -> list[ToneShape]:
             path = _circle(wash, to_output, sides)
         shapes.append(ToneShape(place="wash", number=number, path=path, grips=grips))
     for number, area in enumerate(tone.areas):
-        for which, mask in enumerate(area.masks):
-            if isinstance(mask, BandMask):
-                path, grips = _line(mask, to_output, sides)
-            elif isinstance(mask, EllipseMask):
-                path, grips = _ellipse(mask, to_output, sides)
-            else:
-                continue
-            shape = ToneShape(place="area", number=number, mask=which, path=path, grips=grips)
-            shapes.append(shape)
+        shapes += _masks("area", number, area.masks, to_output, sides)
+    for number, treatment in enumerate(treatments.made):
+        shapes += _masks("treatment", number, treatment.masks, to_output, sides)
+        if isinstance(treatment, SharpZone):
+            path, grips = _zone(treatment, _laid(treatment.centre, to_output, sides), frame)
+            shapes.append(ToneShape(place="zone", number=number, path=path, grips=grips))
     return shapes
+
+
+def _masks(
+    place: Literal["area", "treatment"],
+    number: int,
+    masks: Sequence[AreaMask],
+    to_output: Affine,
+    sides: tuple[int, int],
+) -> Iterator[ToneShape]:
+    for which, mask in enumerate(masks):
+        if isinstance(mask, BandMask):
+            path, grips = _line(mask, to_output, sides)
+        elif isinstance(mask, EllipseMask):
+            path, grips = _ellipse(mask, to_output, sides)
+        else:
+            continue
+        yield ToneShape(place=place, number=number, mask=which, path=path, grips=grips)
 
 
 Spots = tuple[float, float]
@@ -77,9 +103,33 @@ def _line(
     return path, [ShapeGrip(grip="start", x=x0, y=y0), middle, ShapeGrip(grip="end", x=x1, y=y1)]
 
 
+def _zone(zone: SharpZone, middle: Spots, frame: Frame) -> tuple[str, list[ShapeGrip]]:
+    """The edge up to which it is sharp, and the one from which on it is wholly blurred."""
+    x, y = middle
+    short = frame.output.short_side
+    ways = zone.sharp * short, (zone.sharp + zone.fade) * short
+    if zone.form == "round":
+        end = x + ways[0], y
+        path = "".join(_round(x, y, way) for way in ways)
+    else:
+        angle = math.radians(zone.angle)
+        along, across = (math.cos(angle), math.sin(angle)), (-math.sin(angle), math.cos(angle))
+        end = x + ways[0] * across[0], y + ways[0] * across[1]
+        reach = frame.output.width + frame.output.height
+        path = ""
+        for way in (*ways, -ways[0], -ways[1]):
+            px, py = x + way * across[0], y + way * across[1]
+            path += f"M{px - reach * along[0]:.2f} {py - reach * along[1]:.2f}"
+            path += f"l{2 * reach * along[0]:.2f} {2 * reach * along[1]:.2f}"
+    return path, [ShapeGrip(grip="middle", x=x, y=y), ShapeGrip(grip="end", x=end[0], y=end[1])]
+
+
 def _circle(wash: Wash, to_output: Affine, sides: tuple[int, int]) -> str:
     (x, y), (rim_x, rim_y) = (_laid(spot, to_output, sides) for spot in (wash.start, wash.end))
-    radius = math.hypot(rim_x - x, rim_y - y)
+    return _round(x, y, math.hypot(rim_x - x, rim_y - y))
+
+
+def _round(x: float, y: float, radius: float) -> str:
     turn = [2 * math.pi * corner / _CORNERS for corner in range(_CORNERS)]
     return _closed([(x + radius * math.cos(a), y + radius * math.sin(a)) for a in turn])
 
