@@ -39,8 +39,14 @@ export const useFinding = defineStore('finding', () => {
     }
   }
 
+  /** Whether the subject is known, after it has been looked for if need be. */
+  async function isSubjectKnown(): Promise<boolean> {
+    const { boxes, mask, strokes } = bench.document!.cut_out
+    return boxes.length > 0 || !!mask || strokes.length > 0 || find({ cutOut: false })
+  }
+
   const cancel = () => work.cancel(LABEL)
   watch(() => bench.saved?.id, cancel)
 
-  return { isFinding, find }
+  return { isFinding, find, isSubjectKnown }
 })

@@ -60,9 +60,9 @@ export const useStage = defineStore('stage', () => {
   const corners = ref<[number, number][]>([...FIRST_CORNERS])
   /** A rectangle found in the photo, shown for approval, in turned pixels. */
   const found = shallowRef<Box | null>(null)
-  /** What of the tone lies on the photo and is worked on: a wash or an area, and which of each. */
-  const partKind = ref<'wash' | 'area' | null>(null)
-  const partNumber = reactive({ wash: 0, area: 0 })
+  /** What lies on the photo and is worked on, and which of each. */
+  const partKind = ref<'wash' | 'area' | 'treatment' | null>(null)
+  const partNumber = reactive({ wash: 0, area: 0, treatment: 0 })
   const showsMask = ref(false)
   let edge = 0
   const focusedGrip = ref<Grip>('move')

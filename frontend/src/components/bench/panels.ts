@@ -9,6 +9,7 @@ import ExportStep from './export/ExportStep.vue'
 import PiecesStep from './pieces/PiecesStep.vue'
 import SpotsStep from './spots/SpotsStep.vue'
 import ToneStep from './tone/ToneStep.vue'
+import TreatmentsStep from './treatments/TreatmentsStep.vue'
 import WatermarkStep from './watermark/WatermarkStep.vue'
 
 export const PANELS: Record<string, Component> = {
@@ -16,6 +17,7 @@ export const PANELS: Record<string, Component> = {
   spots: SpotsStep,
   tone: ToneStep,
   cut_out: CutOutStep,
+  treatments: TreatmentsStep,
   border: BorderStep,
   pieces: PiecesStep,
   watermark: WatermarkStep,

@@ -8,7 +8,7 @@ import { vRadios } from '../../../composables/radios'
 import { useBench } from '../../../stores/bench'
 import AppDialog from '../../shared/AppDialog.vue'
 import TryPicture from '../TryPicture.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
+import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
 
 const props = defineProps<{ band: BandOf<'brushed'>; of: (fields: BandChanges) => Edit }>()
 const open = defineModel<boolean>({ required: true })

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import { useBandEdits } from '../../../composables/bandEdits'
 import { useBench } from '../../../stores/bench'
-import { BLEND_NAMES } from '../tone/blends'
+import { BLEND_NAMES } from '../blends'
 import BandAmount from './BandAmount.vue'
 import BandChoice from './BandChoice.vue'
 import BandColour from './BandColour.vue'

@@ -9,7 +9,7 @@ import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import FoldSection from '../../shared/FoldSection.vue'
 import SliderRow from '../../shared/SliderRow.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from '../tone/blends'
+import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
 import TickBox from '../../shared/TickBox.vue'
 
 type To = Extract<Edit, { kind: 'align_pieces' }>['to']

@@ -66,9 +66,10 @@ watch(
 /** A brush is in hand, so that a lens shows what is under it. */
 const brushes = computed(() => (cutOut.isOpen && !!cutOut.brush) || spots.isOpen)
 const movesSubject = computed(() => cutOut.isOpen && cutOut.isOn && !cutOut.brush && !cutOut.drawsBox)
-/** A drag moves the photo in its frame when no step has a use of its own for drags. */
+/** Steps that have no use of their own for drags: those move the photo in its frame. */
+const FREE_STEPS = [null, 'treatments', 'border']
 const movesPhoto = computed(
-  () => !stage.before && (bench.openStep === null || bench.openStep === 'border' || movesSubject.value),
+  () => !stage.before && (FREE_STEPS.includes(bench.openStep) || movesSubject.value),
 )
 /** Empty corners beside a turned photo are no part of it. */
 const isBare = computed(() => isCropping.value && bench.here?.turn.straighten !== 0)
@@ -131,7 +132,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <SnapLines v-if="movesSubject" :origin="origin" />
       <CropOverlay v-if="isCropping" :origin="origin" :width="areaWidth" :height="areaHeight" />
       <SplitView v-if="stage.isSplit && !isCropping && !stage.before" :origin="origin" />
-      <ToneGrips v-if="bench.openStep === 'tone' && !stage.before" :origin="origin" />
+      <ToneGrips v-if="stage.partKind && !stage.before" :origin="origin" />
       <ChangedFlash v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <SubjectLayer v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <SpotLayer v-if="spots.isOpen && !stage.before" :origin="origin" />

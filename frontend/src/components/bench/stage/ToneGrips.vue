@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// The wash or the area that is worked on, as it lies over the picture.
+// The wash, the area or the treatment that is worked on, as it lies over the picture.
 
 import { computed } from 'vue'
 
@@ -29,14 +29,16 @@ const { placed, transform, at } = useOutputSpace(() => props.origin)
 const { follow } = useEditDrags()
 
 const shapes = computed(() =>
-  bench.shownLayout!.tone_shapes.filter(
-    ({ place, number }) => place === stage.partKind && number === stage.partNumber[place],
-  ),
+  bench.shownLayout!.tone_shapes.filter(({ place, number }) => {
+    const part = place === 'zone' ? 'treatment' : place
+    return part === stage.partKind && number === stage.partNumber[part]
+  }),
 )
 
 function edit({ place, number, mask }: ToneShape, grip: ToneGrip, dx: number, dy: number): Edit {
   const way = { number, grip, dx, dy, only_this_size: bench.onlyThisSize }
-  return place === 'wash' ? { kind: 'drag_wash', ...way } : { kind: 'drag_mask', mask, ...way }
+  if (place === 'wash') return { kind: 'drag_wash', ...way }
+  return place === 'zone' ? { kind: 'drag_zone', ...way } : { kind: 'drag_mask', place, mask, ...way }
 }
 
 function drag(event: PointerEvent, shape: ToneShape, grip: ToneGrip): void {
@@ -48,20 +50,20 @@ function drag(event: PointerEvent, shape: ToneShape, grip: ToneGrip): void {
 <template>
   <svg aria-hidden="true">
     <g :transform="transform">
-      <template v-for="shape in shapes" :key="shape.mask">
+      <template v-for="shape in shapes" :key="`${shape.place}-${shape.mask}`">
         <path class="dark" :d="shape.path" />
         <path class="light" :d="shape.path" />
       </template>
     </g>
   </svg>
-  <template v-for="shape in shapes" :key="shape.mask">
+  <template v-for="shape in shapes" :key="`${shape.place}-${shape.mask}`">
     <StageKnob
       v-for="{ grip, x, y } in shape.grips"
       :key="grip"
       form="dot"
       :class="{ small: grip === 'middle' }"
       :style="at(x, y)"
-      :label="`${NAMES[grip]} of the ${shape.place}; the arrow keys move it`"
+      :label="`${NAMES[grip]} of the ${shape.place === 'zone' ? 'sharp zone' : shape.place}; the arrow keys move it`"
       @drag="(event) => drag(event, shape, grip)"
       @nudge="(dx, dy) => bench.edit(edit(shape, grip, dx, dy), 'after a pause')"
     />

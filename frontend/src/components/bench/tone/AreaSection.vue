@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Area, AreaMask, Edit } from '../../../api/types'
+import type { Area, Edit, MaskKind } from '../../../api/types'
 import { useToneParts } from '../../../composables/toneParts'
 import { useBench } from '../../../stores/bench'
 import { useCutOut } from '../../../stores/cutOut'
@@ -9,12 +9,12 @@ import { useFinding } from '../../../stores/finding'
 import { useStage } from '../../../stores/stage'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
-import MaskEditor from './MaskEditor.vue'
-import { MASK_NAMES, maskName, READY_AREAS } from './masks'
+import { MASK_KINDS, MASK_NAMES, maskName } from '../masks/masks'
+import MaskEditor from '../masks/MaskEditor.vue'
+import { READY_AREAS } from './readyAreas'
 import WarmthRow from './WarmthRow.vue'
 import TickBox from '../../shared/TickBox.vue'
 
-type MaskKind = AreaMask['kind']
 type Control = Exclude<keyof Area, 'on' | 'name' | 'strength' | 'masks' | 'warmth'>
 
 const CONTROLS: Control[] = [
@@ -27,7 +27,6 @@ const CONTROLS: Control[] = [
   'muted_colours',
 ]
 const NEUTRAL = 6500
-const KINDS = Object.keys(MASK_NAMES) as MaskKind[]
 
 const bench = useBench()
 const cutOut = useCutOut()
@@ -60,24 +59,18 @@ function areaUnder(mask: MaskKind, inverted = false, settings = {}): Edit {
 const readyArea = (key: string) => areaUnder('subject', true, READY_AREAS[key])
 
 async function addArea(mask: MaskKind): Promise<void> {
-  if (mask !== 'subject' || (await subjectIsFound())) await add(areaUnder(mask))
+  if (mask !== 'subject' || (await finding.isSubjectKnown())) await add(areaUnder(mask))
 }
 
 async function addReady(key: string): Promise<void> {
   bench.tryOut = null
-  if (await subjectIsFound()) await add(readyArea(key))
+  if (await finding.isSubjectKnown()) await add(readyArea(key))
 }
 
 async function narrow(mask: MaskKind): Promise<void> {
   const which = number.value
-  if (mask === 'subject' && !(await subjectIsFound())) return
-  await bench.edit({ kind: 'add_mask', number: which, mask, only_this_size: bench.onlyThisSize })
-}
-
-/** Whether the subject is known, after it has been looked for if need be. */
-async function subjectIsFound(): Promise<boolean> {
-  const { boxes, mask, strokes } = bench.document!.cut_out
-  return boxes.length > 0 || !!mask || strokes.length > 0 || finding.find({ cutOut: false })
+  if (mask === 'subject' && !(await finding.isSubjectKnown())) return
+  await bench.edit({ kind: 'add_mask', place: 'area', number: which, mask, only_this_size: bench.onlyThisSize })
 }
 
 const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1).replace('_', ' ')
@@ -96,7 +89,7 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
     />
     <p class="field-label">Change only part of the photo</p>
     <div class="kinds">
-      <button v-for="kind in KINDS" :key="kind" type="button" class="action" @click="addArea(kind)">
+      <button v-for="kind in MASK_KINDS" :key="kind" type="button" class="action" @click="addArea(kind)">
         {{ MASK_NAMES[kind] }}
       </button>
     </div>
@@ -117,6 +110,7 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
       <MaskEditor
         v-for="(mask, at) in part.masks"
         :key="`${number}-${at}`"
+        place="area"
         :mask="mask"
         :number="number"
         :at="at"
@@ -129,7 +123,7 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
       </p>
       <p v-if="part.masks.length < 4" class="narrow">
         Limit to:
-        <button v-for="kind in KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">
+        <button v-for="kind in MASK_KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">
           {{ MASK_NAMES[kind] }}
         </button>
       </p>

@@ -7,7 +7,7 @@ import type { BlendMode, Edit, Wash } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import AppDialog from '../../shared/AppDialog.vue'
 import TryPicture from '../TryPicture.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from './blends'
+import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
 import { vRadios } from '../../../composables/radios'
 
 const props = defineProps<{

@@ -7,7 +7,7 @@ import { useBench } from '../../../stores/bench'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import BlendDialog from './BlendDialog.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from './blends'
+import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
 import StopList from './StopList.vue'
 import TickBox from '../../shared/TickBox.vue'
 

@@ -22,11 +22,12 @@ interface RangeNumber {
 const props = defineProps<{
   mask: AreaMask
   masks: AreaMask[]
-  /** The area's number, and the mask's in it. */
+  /** What is masked, its number, and the mask's in it. */
+  place: 'area' | 'treatment'
   number: number
   at: number
   isOnly: boolean
-  /** The edit that gives the area these masks. */
+  /** The edit that gives it these masks. */
   of: (masks: AreaMask[]) => Edit
 }>()
 
@@ -67,8 +68,8 @@ function set(fields: Record<string, unknown>): Edit {
 
 function pick(): void {
   stage.pickColour((colour) => {
-    const { number, at: mask } = props
-    void bench.edit({ kind: 'pick_for_mask', number, mask, colour, only_this_size: bench.onlyThisSize })
+    const { place, number, at: mask } = props
+    void bench.edit({ kind: 'pick_for_mask', place, number, mask, colour, only_this_size: bench.onlyThisSize })
   }, 'before')
 }
 

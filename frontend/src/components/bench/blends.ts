@@ -1,6 +1,6 @@
 // The blend modes by what they do to the photo, in plain words.
 
-import type { BlendMode } from '../../../api/types'
+import type { BlendMode } from '../../api/types'
 
 export const BLEND_NAMES: Record<BlendMode, string> = {
   normal: 'normal',
