@@ -22,21 +22,23 @@ export function useTreatmentEdits() {
     return { kind: 'set_treatments', changes: { made: now, on: true }, only_this_size: bench.onlyThisSize }
   }
 
+  /** Another in the place of the one that is worked on. */
+  const replace = (now: Treatment): Edit =>
+    set(made.value.map((one, index) => (index === at.value ? now : one)))
+
   /** The one that is worked on with some of its fields changed. */
-  function change(fields: Record<string, unknown>): Edit {
-    const now = made.value.map((one, index) =>
-      index === at.value ? ({ ...one, ...fields } as Treatment) : one,
-    )
-    return set(now)
-  }
+  const change = (fields: Record<string, unknown>): Edit =>
+    replace({ ...made.value[at.value]!, ...fields } as Treatment)
 
   /** Another in the place of the one that is worked on, of the same part of the photo and as strong;
    * where there is none, one more. */
-  function take(fresh: Treatment): Edit {
+  function take(style: Treatment): Edit {
     const present = treatment.value
+    const focus = bench.document!.focus?.point
+    const fresh = style.kind === 'sharp_zone' && focus ? { ...style, centre: focus } : style
     if (!present) return set([...made.value, fresh])
     const { on, strength, blend, masks } = present
-    return change({ ...fresh, on, strength, blend, masks })
+    return replace({ ...fresh, on, strength, blend, masks })
   }
 
   function work(on: number): void {

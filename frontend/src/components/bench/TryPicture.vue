@@ -22,8 +22,10 @@ const props = withDefaults(
     whole?: boolean
     /** Show only its upper left corner, of so many output pixels. */
     corner?: number
+    /** Show only its middle, of so many output pixels. */
+    middle?: number
   }>(),
-  { height: 46, whole: false, corner: undefined },
+  { height: 46, whole: false, corner: undefined, middle: undefined },
 )
 const emit = defineEmits<{ choose: []; hover: [on: boolean] }>()
 
@@ -40,16 +42,17 @@ watchDebounced(
   () => {
     if (!bench.draft || bench.dragging) return
     const { width, height } = bench.layout!
-    const shownPart = Math.min(props.corner ?? Infinity, width, height)
+    const shownPart = Math.min(props.corner ?? props.middle ?? Infinity, width, height)
     const scale = Math.min(1, (ROOM * props.height * window.devicePixelRatio) / shownPart)
     const side = Math.max(1, Math.floor(shownPart * scale))
+    const [left, top] = props.corner ? [0, 0] : [width, height].map((whole) => Math.floor((whole * scale - side) / 2))
     ask({
       draft: bench.draft,
       size_id: bench.sizeId,
       edit: props.edit,
       view: 'final',
       scale,
-      region: props.corner ? [0, 0, side, side] : null,
+      region: props.corner || props.middle ? [Math.max(0, left!), Math.max(0, top!), side, side] : null,
       place: 'proof',
       rough: true,
     })

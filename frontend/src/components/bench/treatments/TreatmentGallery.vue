@@ -13,10 +13,14 @@ import TryPicture from '../TryPicture.vue'
 
 const bench = useBench()
 const treatments = useTreatments()
-const { treatment, adding, take, pick } = useTreatmentEdits()
+const { treatment, adding, short, take, pick } = useTreatmentEdits()
 
-/** What is the same for every kind is no part of a style. */
-const style = (one: Treatment) => JSON.stringify({ ...one, on: 0, strength: 0, blend: 0, masks: 0 })
+/** How much of the shorter side a small picture shows of what is too fine for the whole. */
+const CLOSE = 0.3
+const FINE: Treatment['kind'][] = ['dots', 'drawing', 'paint', 'relief', 'grain']
+
+/** Where it is made, and how strongly, is no part of a style. */
+const style = (one: Treatment) => JSON.stringify({ ...one, on: 0, strength: 0, blend: 0, masks: 0, centre: 0 })
 const chosen = computed(() => {
   const now = treatment.value && style(treatment.value)
   return treatments.stock.find((one) => style(one.treatment) === now)
@@ -39,6 +43,7 @@ const summary = computed(() => {
         :edit="take(one.treatment)"
         :is-on="one === chosen"
         :height="58"
+        :middle="FINE.includes(one.treatment.kind) ? CLOSE * short : undefined"
         @choose="pick(one.treatment)"
         @hover="(on) => (bench.tryOut = on ? take(one.treatment) : null)"
       />

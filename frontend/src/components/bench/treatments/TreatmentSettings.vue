@@ -68,7 +68,7 @@ const wordsOf = (words: Record<string, string>) =>
       :min="(setting.min ?? 0) * scaleOf(setting)"
       :max="setting.is === 'length' ? Math.round(setting.max * short) : setting.max"
       :step="setting.is === 'length' ? 0.5 : 1"
-      :digits="setting.is === 'length' ? 1 : 0"
+      :digits="setting.is === 'length' && values[setting.field]! * short < 100 ? 1 : 0"
       :unit="setting.is === 'length' ? 'px' : setting.unit"
       :percent="setting.is === 'length' ? short / 100 : undefined"
       @move="(value) => bench.drag(change({ [setting.field]: value / scaleOf(setting) }))"
