@@ -9,7 +9,6 @@ from lucky_margin.cli import treating, values
 from lucky_margin.core.checks.cut_out_checks import subject as subject_check
 from lucky_margin.core.document import (
     Area,
-    Box,
     CastShadow,
     ContactShadow,
     Outlines,
@@ -139,7 +138,7 @@ def cutting_edits(chosen: argparse.Namespace, scene: Scene, mask: str | None) ->
         if proposal.edit is not None:
             yield proposal.edit
     elif chosen.cut_out:
-        yield SetSubject(boxes=tuple(_box(text) for text in chosen.cut_out))
+        yield SetSubject(boxes=tuple(values.box(text, "--cut-out") for text in chosen.cut_out))
     elif chosen.area or treating.needs_subject(chosen):
         found = subject_proposal(scene, cut_out=False)
         if found.edit is not None:
@@ -157,13 +156,6 @@ def doubt(scene: Scene) -> str | None:
     """Why the cut-out should be checked."""
     found = subject_check(scene)
     return found.text if found else None
-
-
-def _box(text: str) -> Box:
-    left, top, right, bottom = values.numbers(text, ",", 4, "--cut-out", "auto or 0.2,0.1,0.8,0.9")
-    if not (0 <= left < right <= 1 and 0 <= top < bottom <= 1):
-        raise BadInput(f"--cut-out needs left < right and top < bottom, 0 to 1, not “{text}”.")
-    return Box(left=left, top=top, width=right - left, height=bottom - top)
 
 
 def _area(text: str, long_side: int) -> Area:

@@ -204,6 +204,7 @@ def _fresh(
         "turn": Turn(straighten=chosen.straighten),
         "focus": _focus(chosen.focus),
         "treatments": treating.treatments_of(chosen),
+        "lifts": treating.lifts_of(chosen),
         "border": bordering.border_of(chosen),
         "outlines": cutting.outlines(chosen),
         "subject_shadow": cutting.shadow(chosen),

@@ -1,9 +1,17 @@
-"""The treatments that the options of the command line ask for."""
+"""The treatments and lifts that the options of the command line ask for."""
 
 import argparse
 
 from lucky_margin.cli import values
-from lucky_margin.core.document import SubjectAreaMask, Treatment, Treatments
+from lucky_margin.core.document import (
+    Lift,
+    LiftBase,
+    Lifts,
+    ShapeRegion,
+    SubjectAreaMask,
+    Treatment,
+    Treatments,
+)
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.treatments import TREATMENT_STYLES
 
@@ -22,6 +30,23 @@ def add_options(parser: argparse.ArgumentParser) -> None:
         metavar="NAME[:N%%][@WHERE]",
         help=f"change the photo's texture, several in order: {names}; @subject or @background only",
     )
+    parser.add_argument(
+        "--lift",
+        action="append",
+        metavar="LEFT,TOP,RIGHT,BOTTOM",
+        help="raise a part of the photo (0..1) over its greyed base, several in order",
+    )
+
+
+def lifts_of(chosen: argparse.Namespace) -> Lifts:
+    """
+    Raises:
+        BadInput: one can't be read.
+    """
+    if not chosen.lift:
+        return Lifts()
+    regions = [ShapeRegion(box=values.box(text, "--lift")) for text in chosen.lift]
+    return Lifts(base=LiftBase(grey=1), lifted=tuple(Lift(region=region) for region in regions))
 
 
 def treatments_of(chosen: argparse.Namespace) -> Treatments:

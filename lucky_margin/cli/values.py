@@ -14,6 +14,7 @@ from lucky_margin.core.document import (
     AnyFamily,
     AsCropped,
     BlurredPhoto,
+    Box,
     FixedPixels,
     Gradient,
     Ground,
@@ -214,6 +215,18 @@ def numbers(text: str, between: str, count: int, option: str, example: str) -> l
     if len(found) != count:
         raise BadInput(f"{option} needs {count} numbers such as {example}, not “{text}”.")
     return found
+
+
+def box(text: str, option: str) -> Box:
+    """A box of the photo from its left, top, right and bottom edge (0..1).
+
+    Raises:
+        BadInput: it is none; the message names the ``option``.
+    """
+    left, top, right, bottom = numbers(text, ",", 4, option, "0.2,0.1,0.8,0.9")
+    if not (0 <= left < right <= 1 and 0 <= top < bottom <= 1):
+        raise BadInput(f"{option} needs left < right and top < bottom, 0 to 1, not “{text}”.")
+    return Box(left=left, top=top, width=right - left, height=bottom - top)
 
 
 def percent(text: str, option: str) -> float:

@@ -37,8 +37,8 @@ export function useTreatmentEdits() {
     const focus = bench.document!.focus?.point
     const fresh = style.kind === 'sharp_zone' && focus ? { ...style, centre: focus } : style
     if (!present) return set([...made.value, fresh])
-    const { on, strength, blend, masks } = present
-    return replace({ ...fresh, on, strength, blend, masks })
+    const { on, strength, blend, masks, covers } = present
+    return replace({ ...fresh, on, strength, blend, masks, covers })
   }
 
   function work(on: number): void {

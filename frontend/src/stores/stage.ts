@@ -61,8 +61,8 @@ export const useStage = defineStore('stage', () => {
   /** A rectangle found in the photo, shown for approval, in turned pixels. */
   const found = shallowRef<Box | null>(null)
   /** What lies on the photo and is worked on, and which of each. */
-  const partKind = ref<'wash' | 'area' | 'treatment' | null>(null)
-  const partNumber = reactive({ wash: 0, area: 0, treatment: 0 })
+  const partKind = ref<'wash' | 'area' | 'treatment' | 'lift' | null>(null)
+  const partNumber = reactive({ wash: 0, area: 0, treatment: 0, lift: 0 })
   const showsMask = ref(false)
   let edge = 0
   const focusedGrip = ref<Grip>('move')

@@ -56,12 +56,21 @@ from lucky_margin.core.document.finish import (
     read_finish,
 )
 from lucky_margin.core.document.invalid import describe_invalid, describe_validation_error
+from lucky_margin.core.document.lifts import (
+    MOST_LIFTS,
+    Lift,
+    LiftBase,
+    Lifts,
+    ShapeRegion,
+    SubjectRegion,
+)
 from lucky_margin.core.document.measures import DEFAULT_PPI, Printed, Unit
 from lucky_margin.core.document.migrations import upgraded_look, upgraded_size_plan
 from lucky_margin.core.document.overrides import (
     BorderChanges,
     CutOutChanges,
     ExportChanges,
+    LiftsChanges,
     OutlinesChanges,
     Overrides,
     PieceChanges,
@@ -203,6 +212,7 @@ __all__ = [
     "MAX_SIDE",
     "MAX_SIZES",
     "MOST_BANDS",
+    "MOST_LIFTS",
     "MOST_OUTLINES",
     "MOST_STROKES",
     "MOST_STROKE_POINTS",
@@ -269,6 +279,10 @@ __all__ = [
     "LensBlur",
     "LetterOutline",
     "LibrarySize",
+    "Lift",
+    "LiftBase",
+    "Lifts",
+    "LiftsChanges",
     "LightMask",
     "LineBand",
     "LineStyle",
@@ -317,6 +331,7 @@ __all__ = [
     "Sha256",
     "Shadow",
     "Shape",
+    "ShapeRegion",
     "SharpZone",
     "Sides",
     "Size",
@@ -337,6 +352,7 @@ __all__ = [
     "SubjectMask",
     "SubjectOfPhoto",
     "SubjectOutline",
+    "SubjectRegion",
     "SubjectShadow",
     "SubjectShadowChanges",
     "TableLook",

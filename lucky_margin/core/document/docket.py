@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
+from lucky_margin.core.document.lifts import Lifts
 from lucky_margin.core.document.pieces import Watermark
 from lucky_margin.core.document.shapes import Rectangle
 from lucky_margin.core.document.sizes import AsCropped, Size
@@ -119,10 +120,14 @@ STEPS = (
     Step(
         key="treatments",
         title="Treatments",
-        summary=lambda finish, size: treatments_in_words(finish.as_set("treatments", size)),
-        is_set=lambda finish, size: finish.as_set("treatments", size).is_set,
-        change=lambda _, now: f"Treatments: {treatments_in_words(now.treatments)}",
-        values={"treatments": Treatments},
+        summary=lambda finish, size: treatments_in_words(
+            finish.as_set("treatments", size), finish.as_set("lifts", size)
+        ),
+        is_set=lambda finish, size: (
+            finish.treatments_of(size).is_set or finish.lifts_of(size).is_set
+        ),
+        change=lambda _, now: f"Treatments: {treatments_in_words(now.treatments, now.lifts)}",
+        values={"treatments": Treatments, "lifts": Lifts},
         has_switch=True,
     ),
     Step(

@@ -10,6 +10,7 @@ from pydantic import ConfigDict, Field, ValidationError, model_validator
 from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.invalid import describe_validation_error
+from lucky_margin.core.document.lifts import Lifts
 from lucky_margin.core.document.migrations import up_to_date
 from lucky_margin.core.document.overrides import Changes
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
@@ -97,6 +98,7 @@ class Finish(Value):
     outlines: Outlines = Outlines()
     subject_shadow: SubjectShadow = SubjectShadow()
     treatments: Treatments = Treatments()
+    lifts: Lifts = Lifts()
     border: Border = Border()
     pieces: Annotated[tuple[Piece, ...], Field(max_length=MOST_PIECES)] = ()
     watermark: Watermark = Watermark()
@@ -186,6 +188,11 @@ class Finish(Value):
         """The treatments as ``size`` has them; none where they are switched off, or of no photo."""
         treatments: Treatments = self.as_set("treatments", size)
         return treatments if treatments.on and self.photo else Treatments()
+
+    def lifts_of(self, size: Size) -> Lifts:
+        """The lifts as ``size`` has them; none where treatments are switched off."""
+        lifts: Lifts = self.as_set("lifts", size)
+        return lifts if self.as_set("treatments", size).on and self.photo else Lifts()
 
     def ground_of(self, place: GroundPlace, size: Size) -> Ground:
         """What shows behind the photo, or outside the shape, on ``size``."""

@@ -11,6 +11,7 @@ from pydantic import Field, SerializerFunctionWrapHandler, create_model, model_s
 
 from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
+from lucky_margin.core.document.lifts import Lifts
 from lucky_margin.core.document.pieces import (
     BadgePiece,
     MarkPiece,
@@ -107,6 +108,10 @@ class TreatmentsChanges(changes_of(Treatments), Changes):  # type: ignore[misc]
     """Overrides of the treatments: whether they are on, and all of them at once."""
 
 
+class LiftsChanges(changes_of(Lifts), Changes):  # type: ignore[misc]
+    """Overrides of what is lifted, all of it at once, and of its base."""
+
+
 class BorderChanges(changes_of(Border), Changes):  # type: ignore[misc]
     """Overrides of the border: whether it is on, and all of its bands at once."""
 
@@ -133,6 +138,7 @@ class Overrides(Value):
     outlines: OutlinesChanges = OutlinesChanges()
     subject_shadow: SubjectShadowChanges = SubjectShadowChanges()
     treatments: TreatmentsChanges = TreatmentsChanges()
+    lifts: LiftsChanges = LiftsChanges()
     border: BorderChanges = BorderChanges()
     pieces: dict[Identifier, PieceChanges] = Field(default_factory=dict)
     watermark: WatermarkChanges = WatermarkChanges()

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Sequence
 from lucky_margin.core.document.borders import Border, BorderBand
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
+from lucky_margin.core.document.lifts import Lifts
 from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Size
@@ -246,13 +247,16 @@ TREATMENT_NAMES: dict[TreatmentKind, str] = {
 }
 
 
-def treatments_in_words(treatments: Treatments) -> str:
-    """What is made of the photo, in order: "mosaic, grain"."""
-    if not treatments.made:
+def treatments_in_words(treatments: Treatments, lifts: Lifts) -> str:
+    """What is made of the photo, in order: "mosaic, grain, 2 lifts"."""
+    if not treatments.made and not lifts.lifted:
         return "none"
     if not treatments.on:
         return "switched off"
-    return ", ".join(TREATMENT_NAMES[one.kind] for one in treatments.seen) or "none"
+    parts = [TREATMENT_NAMES[one.kind] for one in treatments.seen]
+    if count := len(lifts.seen):
+        parts.append(f"{count} lift{'s' if count > 1 else ''}")
+    return ", ".join(parts) or "none"
 
 
 def border_in_words(border: Border) -> str:

@@ -19,13 +19,15 @@ class TreatmentBase(Value):
     """What all treatments have.
 
     A treatment counts by its ``strength`` where all of its ``masks`` let it through, which is
-    everywhere when there are none. All lengths are in short sides of the size.
+    everywhere when there are none. It ``covers`` the photo and what is lifted from it alike, or
+    one of the two. All lengths are in short sides of the size.
     """
 
     on: bool = True
     strength: Percent = 100
     blend: BlendMode = "normal"
     masks: Annotated[tuple[AreaMask, ...], Field(max_length=MOST_MASKS)] = ()
+    covers: Literal["all", "base", "lifts"] = "all"
 
 
 class Mosaic(TreatmentBase):

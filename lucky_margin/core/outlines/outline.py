@@ -125,6 +125,19 @@ class PolygonOutline(Outline):
             return PolygonOutline(shrunk.buffer(size, quad_segs=_QUARTER_STEPS))
         return PolygonOutline(shrunk.buffer(size, join_style="bevel"))
 
+    def grown(self, distance: float) -> "PolygonOutline":
+        """This far outwards; sharp corners stay sharp."""
+        if distance <= 0:
+            return self
+        outer = self.polygon.buffer(distance, join_style="mitre", mitre_limit=_MITRE_LIMIT)
+        return PolygonOutline(outer)
+
+    def moved(self, x: float, y: float) -> "PolygonOutline":
+        """This much further right and down."""
+        return PolygonOutline(
+            shapely.transform(self.polygon, lambda points: np.add(points, (x, y)))
+        )
+
     def scaled(self, x: float, y: float) -> "PolygonOutline":
         """Scaled about the origin."""
         return PolygonOutline(shapely.transform(self.polygon, lambda points: points * [x, y]))

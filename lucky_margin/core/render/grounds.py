@@ -22,7 +22,7 @@ from lucky_margin.core.grounds import (
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import pick_level, placed
 from lucky_margin.core.render.shown import ShownPhoto, shown_photo
-from lucky_margin.core.render.treated import treated_under
+from lucky_margin.core.render.treated import base_treatments, treated_under
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import Scene, Sources, TakenPhoto
 from lucky_margin.core.types import AnyPicture, Picture8, Picture16
@@ -93,7 +93,8 @@ def _this_photo(ground: ThisPhoto, scene: Scene, grid: Grid) -> Picture8:
     the subject."""
     photo = shown_photo(scene)
     blur = ground.blur if photo.shows == "subject" else 0.0
-    laid_photo = treated_under(photo.behind(blur) if blur else photo.whole, scene, grid)
+    shown = photo.behind(blur) if blur else photo.whole
+    laid_photo = treated_under(shown, scene, grid, base_treatments(scene))
     return toned_down(laid_photo, ground.grey, ground.light)
 
 

@@ -22,12 +22,13 @@ from lucky_margin.core.render.compose import AnyLayer, Group, Layer, SpriteLayer
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.grounds import fill_of
 from lucky_margin.core.render.laying import area_under, placed, under
+from lucky_margin.core.render.lifts import lift_layers, on_base
 from lucky_margin.core.render.marking import with_clipping, with_veil
 from lucky_margin.core.render.pieces import light_taken_over, sprite_on
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.render.subject_lines import changed_by_stroke, lines_round_subject
 from lucky_margin.core.render.subject_shadow import shadows_of_subject
-from lucky_margin.core.render.treated import treated_under
+from lucky_margin.core.render.treated import base_treatments, treated_under
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Mask, Picture8
 
@@ -40,14 +41,15 @@ SUBJECT_VIEWS = ("subject", "dimmed", "coverage", "changed")
 """Views of the cut-out while it is worked on."""
 
 DRAWING_ORDER = (
-    "flattening", "outside", "backdrop", "pieces behind", "shadow", "outlines", "photo",
-    "inside outlines", "pieces", "border", "standing out",
+    "flattening", "outside", "backdrop", "lifts behind", "pieces behind", "shadow", "outlines",
+    "photo", "lifts", "inside outlines", "pieces", "border", "standing out",
     "pieces over the border", "unclipped pieces", "watermark",
 )  # fmt: skip
 """Of everything that is drawn, back to front."""
 
 FRAMED = (
-    "backdrop", "pieces behind", "shadow", "outlines", "photo", "inside outlines", "pieces",
+    "backdrop", "lifts behind", "pieces behind", "shadow", "outlines", "photo", "lifts",
+    "inside outlines", "pieces",
 )  # fmt: skip
 """What bands around the photo frame: it ends where they begin."""
 
@@ -177,8 +179,16 @@ def _photo(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     elif view == "mask":
         picture = with_veil(photo_under(scene, scene.tone, grid), _area_mask(scene, drawing))
     else:
-        picture = treated_under(shown_photo(scene), scene, grid)
+        treated = treated_under(shown_photo(scene), scene, grid, base_treatments(scene))
+        picture = on_base(treated, scene)
     return [Layer(picture, _photo_mask(scene, grid))]
+
+
+def _lifts(scene: Scene, drawing: Drawing, *, behind: bool) -> list[AnyLayer]:
+    """Lifts lie behind a subject that is cut out, and over the photo where nothing is."""
+    if scene.cut_out.on != behind or drawing.view in ("before", "clipping", "mask"):
+        return []
+    return lift_layers(scene, drawing.grid)
 
 
 def _outlines(scene: Scene, drawing: Drawing, *, inside: bool) -> list[AnyLayer]:
@@ -290,10 +300,12 @@ _DRAWN: dict[str, Callable[[Scene, Drawing], list[AnyLayer]]] = {
     "flattening": _flattening,
     "outside": _outside,
     "backdrop": _backdrop,
+    "lifts behind": lambda scene, drawing: _lifts(scene, drawing, behind=True),
     "pieces behind": lambda scene, drawing: _sprites(scene, drawing, behind_subject),
     "shadow": _shadow,
     "outlines": lambda scene, drawing: _outlines(scene, drawing, inside=False),
     "photo": _photo,
+    "lifts": lambda scene, drawing: _lifts(scene, drawing, behind=False),
     "inside outlines": lambda scene, drawing: _outlines(scene, drawing, inside=True),
     "pieces": lambda scene, drawing: _pieces(scene, drawing, over=False, clipped=True),
     "border": _border,

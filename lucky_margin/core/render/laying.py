@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.affine import Affine, scaling
+from lucky_margin.core.affine import UNCHANGED, Affine, scaling
 from lucky_margin.core.document import Area, TableLook, Tone
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.shown import ShownPhoto
@@ -61,9 +61,12 @@ def placed_cover(cover: Mask, photo: ShownPhoto, mapping: Affine, region: Region
     return np.ascontiguousarray(place(black, onto_plane.after(mapping), region)[:, :, 3])
 
 
-def under(photo: ShownPhoto, scene: Scene, tone: Tone, grid: Grid) -> Picture8:
-    """``photo`` laid under ``grid`` as the scene frames it, with ``tone``."""
-    mapping = scene.mapping(grid.to_full)
+def under(
+    photo: ShownPhoto, scene: Scene, tone: Tone, grid: Grid, moved: Affine = UNCHANGED
+) -> Picture8:
+    """``photo`` laid under ``grid`` as the scene frames it, with ``tone``; ``moved`` says where it
+    shows what is to be seen at a place, both in output pixels."""
+    mapping = scene.mapping(moved.after(grid.to_full))
     if not tone.is_set:
         return placed(photo, mapping, grid.region)
     return toned_photo(photo, tone, mapping, grid.scale_x, grid.region)

@@ -12,6 +12,7 @@ from lucky_margin.core.framing import Frame, focus_box
 from lucky_margin.core.outlines import PolygonOutline
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.pieces.watermark import watermark_pieces
+from lucky_margin.core.render.lifts import lift_shapes
 from lucky_margin.core.render.tone_shapes import ToneShape, tone_shapes
 from lucky_margin.core.scene import Scene
 
@@ -98,7 +99,7 @@ class Layout(Value):
     )
     shape_box: Box = Field(description="The upright box around the shape, in output pixels.")
     tone_shapes: list[ToneShape] = Field(
-        description="Washes, masks and sharp zones as they lie here."
+        description="Washes, masks, sharp zones and lifts as they lie here."
     )
     pieces: list[PieceLaid] = Field(description="Back to front.")
     watermark: Box | None = Field(
@@ -143,7 +144,10 @@ def layout(scene: Scene) -> Layout:
         margin_start=0 if scene.border.leaves_strip else band.top,
         margin_box=_rounded(margins.inside) if margins.inside else None,
         shape_box=_rounded(Box(left=left, top=top, width=right - left, height=bottom - top)),
-        tone_shapes=tone_shapes(_set("tone", scene), _set("treatments", scene), frame),
+        tone_shapes=[
+            *tone_shapes(_set("tone", scene), _set("treatments", scene), frame),
+            *lift_shapes(scene),
+        ],
         pieces=[_piece(laid) for laid in scene.pieces],
         watermark=_watermark(scene),
         outline=outer.svg(),

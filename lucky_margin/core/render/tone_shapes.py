@@ -1,4 +1,4 @@
-"""What a screen draws of washes, masks and sharp zones: their lines and grips, in output pixels."""
+"""What a screen draws of washes, masks, zones and lifts: lines and grips, in output pixels."""
 
 import math
 from collections.abc import Iterator, Sequence
@@ -37,10 +37,10 @@ class ShapeGrip(Value):
 
 
 class ToneShape(Value):
-    """A wash, one mask of an area or a treatment, or the zone that a treatment leaves sharp, as it
-    lies over the picture; in output pixels."""
+    """A wash, one mask of an area or a treatment, the zone that a treatment leaves sharp, or what
+    is lifted, as it lies over the picture; in output pixels."""
 
-    place: Literal["wash", "area", "treatment", "zone"]
+    place: Literal["wash", "area", "treatment", "zone", "lift"]
     number: int
     mask: int = Field(default=0, description="Of the area or the treatment; else 0.")
     path: str = Field(description="SVG path data.")

@@ -1,14 +1,14 @@
 """The photo of a scene with its treatments, on any grid."""
 
 from collections.abc import Hashable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import cv2
 import numpy as np
 
-from lucky_margin.core.affine import scaling
-from lucky_margin.core.document import Area, Treatment
+from lucky_margin.core.affine import UNCHANGED, Affine, scaling
+from lucky_margin.core.document import Area, LensBlur, Treatment
 from lucky_margin.core.render.compose import blended
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.laying import area_under, under
@@ -25,10 +25,28 @@ FINER = 2.0
 """Working pixels to one of a rough picture, along one side."""
 
 
-def treated_under(photo: ShownPhoto, scene: Scene, grid: Grid) -> Picture8:
-    """``photo`` laid under ``grid`` as the scene frames it, with its tone and its treatments."""
-    made = _Treated(photo, scene, scene.treatments, _working_grid(scene, grid))
-    return made.on(grid)
+def treated_under(
+    photo: ShownPhoto,
+    scene: Scene,
+    grid: Grid,
+    treatments: tuple[Treatment, ...],
+    moved: Affine = UNCHANGED,
+) -> Picture8:
+    """``photo`` laid under ``grid`` as the scene frames it, with its tone and ``treatments``.
+
+    ``moved`` says where the photo shows what is to be seen at a place, both in output pixels.
+    """
+    return _Treated(photo, scene, treatments, _working_grid(scene, grid), moved).on(grid)
+
+
+def base_treatments(scene: Scene) -> tuple[Treatment, ...]:
+    """What is made of the photo itself, under all lifts. A cut-out subject lies over those, so it
+    is not blurred as their base is."""
+    kept = tuple(one for one in scene.treatments if one.covers != "lifts")
+    blur = scene.lifts.base.blur
+    if not scene.lifts.is_set or not blur or scene.cut_out.on:
+        return kept
+    return (*kept, LensBlur(radius=blur))
 
 
 def _working_grid(scene: Scene, grid: Grid) -> Grid:
@@ -47,24 +65,25 @@ class _Treated:
     scene: Scene
     treatments: tuple[Treatment, ...]
     working_grid: Grid
+    moved: Affine
 
     def on(self, grid: Grid) -> Picture8:
         """Its picture, with the photo's own alpha."""
         if not self.treatments:
-            return under(self.photo, self.scene, self.scene.tone, grid)
+            return under(self.photo, self.scene, self.scene.tone, grid, self.moved)
         treatment, before = self.treatments[-1], self._before
         picture, pixels = before.on(grid), self._pixels(grid)
         colours = np.ascontiguousarray(picture[:, :, :3])
         method = method_of(treatment)
         made = self._plan() if method.plan else self._texture(pixels)
         drawn = method.draw(treatment, made, colours, pixels)
-        share = _share(treatment, self.photo, self.scene, grid)
+        share = self._share(treatment, grid)
         out = blended(colours, drawn, treatment.blend, share, treatment.strength / 100)
         return out if picture.shape[2] == 3 else np.dstack([out, picture[:, :, 3]])
 
     @property
     def _before(self) -> "_Treated":
-        return _Treated(self.photo, self.scene, self.treatments[:-1], self.working_grid)
+        return replace(self, treatments=self.treatments[:-1])
 
     def _plan(self) -> Any:
         """What the last treatment makes of the photo with those before it."""
@@ -85,7 +104,7 @@ class _Treated:
         """All of the photo as a treatment sees it that comes next."""
         grid = self.working_grid
         picture: Picture8 = self._cached(("working", self._key), lambda: self.on(grid))
-        share = _share(treatment, self.photo, self.scene, grid)
+        share = self._share(treatment, grid)
         counts = np.full(picture.shape[:2], 255, np.uint8) if share is None else share
         if picture.shape[2] == 4:
             alpha = np.ascontiguousarray(picture[:, :, 3])
@@ -99,7 +118,7 @@ class _Treated:
     @property
     def _key(self) -> Hashable:
         """All that its working picture depends on."""
-        mapping = self.scene.mapping(self.working_grid.to_full)
+        mapping = self._mapping(self.working_grid)
         return self.photo.key, self.scene.tone, self.treatments, mapping, self.working_grid
 
     def _cached(self, key: Hashable, make: Any) -> Any:
@@ -109,7 +128,8 @@ class _Treated:
         width, height = self.scene.sides
         short = min(width, height)
         facts = self.scene.facts
-        onto_size = scaling(1 / short, 1 / short).after(self.scene.frame.from_output.inverse)
+        onto_output = self.scene.frame.from_output.after(self.moved).inverse
+        onto_size = scaling(1 / short, 1 / short).after(onto_output)
         return Pixels(
             grid.region,
             grid.columns,
@@ -119,11 +139,14 @@ class _Treated:
             onto_size.after(scaling(facts.width, facts.height)),
         )
 
+    def _mapping(self, grid: Grid) -> Affine:
+        """From the grid's pixels to photo pixels."""
+        return self.scene.mapping(self.moved.after(grid.to_full))
 
-def _share(treatment: Treatment, photo: ShownPhoto, scene: Scene, grid: Grid) -> Mask | None:
-    """How much (0..255) of each pixel a treatment's masks let through; None is all."""
-    if not treatment.masks:
-        return None
-    area = Area(masks=treatment.masks)
-    mapping = scene.mapping(grid.to_full)
-    return area_under(photo, scene.tone, area, mapping, grid.scale_x, grid.region)
+    def _share(self, treatment: Treatment, grid: Grid) -> Mask | None:
+        """How much (0..255) of each pixel a treatment's masks let through; None is all."""
+        if not treatment.masks:
+            return None
+        area = Area(masks=treatment.masks)
+        mapping = self._mapping(grid)
+        return area_under(self.photo, self.scene.tone, area, mapping, grid.scale_x, grid.region)

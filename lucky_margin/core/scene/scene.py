@@ -15,6 +15,7 @@ from lucky_margin.core.document import (
     FixedPixels,
     Focus,
     Ground,
+    Lifts,
     Outlines,
     Overrides,
     Size,
@@ -133,6 +134,11 @@ class Scene:
     def treatments(self) -> tuple[Treatment, ...]:
         """The treatments that change the photo on the size, in order."""
         return self.finish.treatments_of(self.size).seen
+
+    @cached_property
+    def lifts(self) -> Lifts:
+        """What is lifted of the photo on the size."""
+        return self.finish.lifts_of(self.size)
 
     @property
     def backdrop(self) -> Ground:

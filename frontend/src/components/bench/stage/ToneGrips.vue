@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// The wash, the area or the treatment that is worked on, as it lies over the picture.
+// The wash, area, treatment or lift that is worked on, as it lies over the picture.
 
 import { computed } from 'vue'
 
@@ -37,8 +37,16 @@ const shapes = computed(() =>
 
 function edit({ place, number, mask }: ToneShape, grip: ToneGrip, dx: number, dy: number): Edit {
   const way = { number, grip, dx, dy, only_this_size: bench.onlyThisSize }
-  if (place === 'wash') return { kind: 'drag_wash', ...way }
-  return place === 'zone' ? { kind: 'drag_zone', ...way } : { kind: 'drag_mask', place, mask, ...way }
+  switch (place) {
+    case 'wash':
+      return { kind: 'drag_wash', ...way }
+    case 'zone':
+      return { kind: 'drag_zone', ...way }
+    case 'lift':
+      return { kind: 'drag_lift', ...way }
+    default:
+      return { kind: 'drag_mask', place, mask, ...way }
+  }
 }
 
 function drag(event: PointerEvent, shape: ToneShape, grip: ToneGrip): void {

@@ -20,7 +20,7 @@ const CLOSE = 0.3
 const FINE: Treatment['kind'][] = ['dots', 'drawing', 'paint', 'relief', 'grain']
 
 /** Where it is made, and how strongly, is no part of a style. */
-const style = (one: Treatment) => JSON.stringify({ ...one, on: 0, strength: 0, blend: 0, masks: 0, centre: 0 })
+const style = (one: Treatment) => JSON.stringify({ ...one, on: 0, strength: 0, blend: 0, masks: 0, covers: 0, centre: 0 })
 const chosen = computed(() => {
   const now = treatment.value && style(treatment.value)
   return treatments.stock.find((one) => style(one.treatment) === now)

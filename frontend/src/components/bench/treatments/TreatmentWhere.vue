@@ -3,7 +3,7 @@
 
 import { computed } from 'vue'
 
-import type { AreaMask, MaskKind } from '../../../api/types'
+import type { AreaMask, MaskKind, Treatment } from '../../../api/types'
 import { useTreatmentEdits } from '../../../composables/treatmentEdits'
 import { useBench } from '../../../stores/bench'
 import { useFinding } from '../../../stores/finding'
@@ -17,6 +17,11 @@ const PARTS: Choice<Part>[] = [
   { key: 'all', label: 'whole photo' },
   { key: 'subject', label: 'the subject' },
   { key: 'rest', label: 'all but the subject' },
+]
+const COVERS: Choice<Treatment['covers']>[] = [
+  { key: 'all', label: 'photo and lifts' },
+  { key: 'base', label: 'only under lifts' },
+  { key: 'lifts', label: 'only lifts' },
 ]
 const MOST = 4
 
@@ -59,6 +64,16 @@ async function narrow(mask: MaskKind): Promise<void> {
     :of="(now) => change({ masks: now })"
     :masks="masks"
   />
+  <template v-if="bench.here!.lifts.lifted.length">
+    <p class="field-label">Covers</p>
+    <ChoiceChips
+      label="Covers"
+      :choices="COVERS"
+      :chosen="treatment!.covers"
+      @choose="(covers) => bench.edit(change({ covers }))"
+      @hover="(covers) => (bench.tryOut = covers ? change({ covers }) : null)"
+    />
+  </template>
   <p v-if="masks.length < MOST" class="narrow">
     Limit to:
     <button v-for="kind in MASK_KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">

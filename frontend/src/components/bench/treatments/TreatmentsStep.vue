@@ -12,6 +12,7 @@ import SliderRow from '../../shared/SliderRow.vue'
 import TickBox from '../../shared/TickBox.vue'
 import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
 import { TREATMENT_NAMES } from './numbers'
+import LiftSection from './LiftSection.vue'
 import TreatmentGallery from './TreatmentGallery.vue'
 import TreatmentSettings from './TreatmentSettings.vue'
 import TreatmentWhere from './TreatmentWhere.vue'
@@ -29,6 +30,10 @@ const choices = computed(() =>
   })),
 )
 const name = computed(() => treatment.value && TREATMENT_NAMES[treatment.value.kind])
+const liftWords = computed(() => {
+  const count = bench.here!.lifts.lifted.length
+  return count ? `${count} lifted` : 'none'
+})
 
 onMounted(treatments.load)
 showGrips()
@@ -82,7 +87,10 @@ showGrips()
       </select>
     </div>
   </FoldSection>
-  <OverrideNote :steps="['treatments']" />
+  <FoldSection title="Lifts" :summary="liftWords">
+    <LiftSection />
+  </FoldSection>
+  <OverrideNote :steps="['treatments', 'lifts']" />
 </template>
 
 <style scoped>
