@@ -36,7 +36,7 @@ from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.edits.squaring import SquareUp
 from lucky_margin.core.errors import BadInput, LuckyMarginError
-from lucky_margin.core.export import export, mask_file
+from lucky_margin.core.export import export, export_reveal, mask_file
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
 from lucky_margin.core.scene import MemorySources, Scene, Sources
@@ -70,7 +70,9 @@ def finish_photos(chosen: argparse.Namespace) -> Outcome:
         what = "photos" if several_photos else "sizes"
         raise BadInput(f"Several {what} need a folder as OUT, not the file {chosen.out}.")
     to_folder = several or chosen.out.is_dir() or not chosen.out.suffix
-    image_format = chosen.format if to_folder else format_of(chosen.out, chosen.format)
+    image_format = chosen.format
+    if not to_folder and not chosen.reveal:
+        image_format = format_of(chosen.out, chosen.format)
     outcome = Outcome()
     for path in _with_progress(chosen.photos):
         try:
@@ -117,7 +119,8 @@ def _finish_photo(
     for size in finish.sizes:
         finish = settled(finish, size.id, chosen, sources)
     for size in finish.sizes:
-        file = export(Scene(finish, size, sources))
+        make = export_reveal if chosen.reveal else export
+        file = make(Scene(finish, size, sources))
         write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
     scene = Scene(finish, finish.sizes[0], sources)
     if chosen.save_mask:
@@ -197,7 +200,11 @@ def _fresh(
 ) -> Finish:
     """A finish of the photo with what the options say of all sizes."""
     plans = [values.size_plan(text) for text in chosen.size or ["as-cropped"]]
-    exported = {"quality": chosen.quality, "max_kb": chosen.max_kb}
+    exported = {
+        "quality": chosen.quality,
+        "max_kb": chosen.max_kb,
+        "reveal": treating.reveal_of(chosen),
+    }
     finish = new_finish(name=name, photo_sha256=digest)
     fields = {
         "sizes": [_size(plan, number, image_format) for number, plan in enumerate(plans)],

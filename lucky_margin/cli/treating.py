@@ -1,12 +1,14 @@
 """The treatments and lifts that the options of the command line ask for."""
 
 import argparse
+from typing import get_args
 
 from lucky_margin.cli import values
 from lucky_margin.core.document import (
     Lift,
     LiftBase,
     Lifts,
+    Reveal,
     ShapeRegion,
     SubjectAreaMask,
     Treatment,
@@ -36,6 +38,17 @@ def add_options(parser: argparse.ArgumentParser) -> None:
         metavar="LEFT,TOP,RIGHT,BOTTOM",
         help="raise a part of the photo (0..1) over its greyed base, several in order",
     )
+    parser.add_argument(
+        "--reveal",
+        choices=get_args(Reveal.model_fields["way"].annotation),
+        help="an animated WebP or GIF, by OUT's suffix, from the plain photo to its lifts",
+    )
+
+
+def reveal_of(chosen: argparse.Namespace) -> Reveal:
+    """The animation that is asked for, in the format of OUT's suffix."""
+    is_gif = chosen.out.suffix.lower() == ".gif"
+    return Reveal(way=chosen.reveal or "side", format="gif" if is_gif else "webp")
 
 
 def lifts_of(chosen: argparse.Namespace) -> Lifts:

@@ -22,3 +22,6 @@ Region = tuple[int, int, int, int]
 
 ImageFormat = Literal["jpeg", "png", "webp", "avif"]
 """The formats an export can have."""
+
+FileFormat = ImageFormat | Literal["gif"]
+"""The formats of exported files, animations among them."""

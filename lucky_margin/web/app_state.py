@@ -28,11 +28,12 @@ WEIGHED_BYTES = 200_000_000
 
 @dataclass(frozen=True)
 class ExportKey:
-    """Which file was weighed: one size of one revision."""
+    """Which file was weighed: one size of one revision, or its reveal."""
 
     finish_id: str
     revision: int
     size_id: str
+    reveal: bool = False
 
 
 class ExportCache:

@@ -135,7 +135,7 @@ from lucky_margin.core.document.sizes import (
 )
 from lucky_margin.core.document.spots import Spot, Spots
 from lucky_margin.core.document.square import Square
-from lucky_margin.core.document.steps import Export, Turn
+from lucky_margin.core.document.steps import Export, Reveal, Turn
 from lucky_margin.core.document.tone import (
     HUE_NAMES,
     MOST_TURN,
@@ -327,6 +327,7 @@ __all__ = [
     "Rectangle",
     "Relief",
     "Repeat",
+    "Reveal",
     "Settings",
     "Sha256",
     "Shadow",

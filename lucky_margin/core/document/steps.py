@@ -1,6 +1,6 @@
 """The steps of the docket that a finish sets and a size may override."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
@@ -38,6 +38,19 @@ FILE_DETAILS = ("name_pattern", "keep_camera_data", "keep_place", "author", "cop
 """Fields of the export that every file of a finish has alike."""
 
 
+class Reveal(Value):
+    """An animation from the plain photo to its lifts, one after the other.
+
+    Each comes in over ``seconds``, from one side, from below, or fading in; the whole picture then
+    stays for ``pause`` seconds before it begins again.
+    """
+
+    way: Literal["side", "below", "fade"] = "side"
+    seconds: float = Field(default=1.2, ge=0, le=10)
+    pause: float = Field(default=2, ge=0, le=30)
+    format: Literal["webp", "gif"] = "webp"
+
+
 class Export(Value):
     """How a size is written to a file.
 
@@ -48,6 +61,7 @@ class Export(Value):
     format: ImageFormat = "jpeg"
     quality: int = Field(default=90, ge=MIN_QUALITY, le=MAX_QUALITY)
     max_kb: float | None = Field(default=None, ge=1, le=1_000_000)
+    reveal: Reveal = Reveal()
     name_pattern: Annotated[str, StringConstraints(min_length=1, max_length=200)] = (
         DEFAULT_NAME_PATTERN
     )

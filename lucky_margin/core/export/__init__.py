@@ -7,6 +7,7 @@ from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.kept_subject import kept_subject
 from lucky_margin.core.export.mask import mask_file
 from lucky_margin.core.export.names import file_stem, safe_stem
+from lucky_margin.core.export.reveal import export_reveal
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     QUALITY_FLOOR,
@@ -26,6 +27,7 @@ __all__ = [
     "Remedy",
     "encode",
     "export",
+    "export_reveal",
     "file_names",
     "file_stem",
     "kept_subject",

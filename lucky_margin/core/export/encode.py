@@ -7,15 +7,16 @@ from PIL import Image
 
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.photos.profiles import srgb_profile
-from lucky_margin.core.types import ImageFormat, Picture8
+from lucky_margin.core.types import FileFormat, ImageFormat, Picture8
 
 SUFFIXES: dict[ImageFormat, str] = {"jpeg": "jpg", "png": "png", "webp": "webp", "avif": "avif"}
 
-MEDIA_TYPES: dict[ImageFormat, str] = {
+MEDIA_TYPES: dict[FileFormat, str] = {
     "jpeg": "image/jpeg",
     "png": "image/png",
     "webp": "image/webp",
     "avif": "image/avif",
+    "gif": "image/gif",
 }
 
 MAX_SIDES: dict[ImageFormat, int] = {"webp": 16_383, "jpeg": 65_535, "avif": 65_535, "png": 10**9}

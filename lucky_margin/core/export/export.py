@@ -20,7 +20,7 @@ from lucky_margin.core.export.weight import (
 from lucky_margin.core.progress import Progress, part_of, untold
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
-from lucky_margin.core.types import ImageFormat
+from lucky_margin.core.types import FileFormat
 
 DRAWN = 0.5
 """Share of the work that is done when the picture is drawn and still has to be encoded."""
@@ -32,7 +32,7 @@ class ExportedFile:
 
     data: bytes
     file_name: str
-    image_format: ImageFormat
+    image_format: FileFormat
     width: int
     height: int
     quality: int

@@ -44,6 +44,14 @@ def dither_noise(x: int, y: int, noise: Row) -> None:
         noise[i] = dither(x + i, y)
 
 
+def dither_pattern(width: int, height: int) -> NDArray[np.float64]:
+    """``dither`` for every pixel of a picture, shape (height, width)."""
+    pattern = np.empty((height, width))
+    for y in range(height):
+        dither_noise(0, y, pattern[y])
+    return pattern
+
+
 @numba.njit(error_model="numpy", fastmath=FAST)
 def quantise(noise: Row, row: Row) -> None:
     """Values (0..1) as whole steps of 0 to 255, as ``to_8_bits`` rounds them."""

@@ -24,12 +24,13 @@ from lucky_margin.core.export import (
     OtherFormat,
     Remedy,
     export,
+    export_reveal,
     safe_stem,
     zipped,
 )
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.scene import Scene
-from lucky_margin.core.types import ImageFormat
+from lucky_margin.core.types import FileFormat
 from lucky_margin.store import ExportRecord
 from lucky_margin.web.app_state import AppState, AppStateDep, ExportKey, bytes_to_draw
 from lucky_margin.web.examples import REVISION, example
@@ -43,10 +44,11 @@ router = APIRouter(tags=["exports"])
 
 
 class SizeAtRevision(Value):
-    """One size of the finish at ``revision``."""
+    """One size of the finish at ``revision``, or the animation that reveals its lifts."""
 
     revision: RowId
     size_id: Identifier
+    reveal: bool = False
 
 
 class WeighWanted(SizeAtRevision):
@@ -73,7 +75,7 @@ class Exported(Value):
     revision: int
     size_name: str
     file_name: str
-    image_format: ImageFormat
+    image_format: FileFormat
     sha256: Sha256
     bytes: int
     width: int
@@ -176,8 +178,9 @@ def _weighed(
     state: AppState,
     progress: Progress = untold,
 ) -> ExportedFile:
-    key = ExportKey(finish_id, wanted.revision, wanted.size_id)
-    return state.weighed.get_or_make(key, lambda: export(scene, progress))
+    key = ExportKey(finish_id, wanted.revision, wanted.size_id, wanted.reveal)
+    make = export_reveal if wanted.reveal else export
+    return state.weighed.get_or_make(key, lambda: make(scene, progress))
 
 
 def _suggestion(remedy: Remedy) -> SuggestedEdit:
