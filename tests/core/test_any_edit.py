@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
 from lucky_margin.core.checks import check
-from lucky_margin.core.document import STOCK_PATTERNS, read_finish
+from lucky_margin.core.document import STOCK_PATTERNS, TREATMENT_KINDS, read_finish
 from lucky_margin.core.edits import Edit, apply_edit
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.render import layout, render
@@ -162,7 +162,18 @@ marks = st.fixed_dictionaries(
 )
 plans = st.fixed_dictionaries({"name": st.text(max_size=5), "pixels": pixels, "shape": shapes})
 steps = st.sampled_from(
-    ["turn", "tone", "cut_out", "outlines", "border", "pieces", "watermark", "export"]
+    [
+        "turn",
+        "tone",
+        "cut_out",
+        "outlines",
+        "treatments",
+        "lifts",
+        "border",
+        "pieces",
+        "watermark",
+        "export",
+    ]
 )
 focuses = st.fixed_dictionaries({"point": spots}, optional={"box": boxes})
 exports = st.fixed_dictionaries(
@@ -235,10 +246,25 @@ edit(
     inverted=st.booleans(),
     settings=st.dictionaries(st.sampled_from(["exposure", "tint", "blur"]), any_number),
 )
-edit("add_mask", number=st.integers(-1, 3), mask=mask_kinds)
-edit("pick_for_mask", number=few, mask=few, colour=st.sampled_from(["#3366CC", "#000000"]))
+mask_places = st.sampled_from(["area", "treatment"])
+edit("add_mask", place=mask_places, number=st.integers(-1, 3), mask=mask_kinds)
+edit(
+    "pick_for_mask",
+    place=mask_places,
+    number=few,
+    mask=few,
+    colour=st.sampled_from(["#3366CC", "#000000"]),
+)
 edit("drag_wash", number=few, grip=tone_grips, dx=any_number, dy=any_number)
-edit("drag_mask", number=few, mask=few, grip=tone_grips, dx=any_number, dy=any_number)
+edit(
+    "drag_mask",
+    place=mask_places,
+    number=few,
+    mask=few,
+    grip=tone_grips,
+    dx=any_number,
+    dy=any_number,
+)
 edit("add_text", purpose=st.sampled_from(["headline", "price"]), text=st.text(max_size=9))
 edit("add_badge", form=st.sampled_from(["arrow", "burst", "ring", "bubble"]))
 edit(
@@ -327,6 +353,38 @@ bands = st.one_of(
     ),
 )
 edit("set_border", changes=st.fixed_dictionaries({"bands": st.lists(bands, max_size=4)}))
+treatments = st.one_of(
+    st.sampled_from([{"kind": name} for name in TREATMENT_KINDS]),
+    st.fixed_dictionaries(
+        {"kind": st.just("mosaic")},
+        optional={"cell": fractions, "joint": fractions, "strength": any_number},
+    ),
+    st.fixed_dictionaries(
+        {"kind": st.just("dots")},
+        optional={"pitch": fractions, "angle": any_number, "ink": st.none()},
+    ),
+    st.fixed_dictionaries(
+        {"kind": st.just("sharp_zone")},
+        optional={"form": st.sampled_from(["band", "round"]), "sharp": fractions},
+    ),
+)
+lifts = st.fixed_dictionaries(
+    {},
+    optional={
+        "region": st.one_of(
+            st.just({"kind": "subject"}),
+            st.fixed_dictionaries({"kind": st.just("shape"), "box": unit_boxes}),
+        ),
+        "edge": fractions,
+        "tilt": any_number,
+        "size": any_number,
+    },
+)
+edit("set_treatments", changes=st.fixed_dictionaries({"made": st.lists(treatments, max_size=3)}))
+edit("drag_zone", number=few, grip=tone_grips, dx=any_number, dy=any_number)
+edit("set_lifts", changes=st.fixed_dictionaries({"lifted": st.lists(lifts, max_size=3)}))
+edit("add_lift", shape=st.one_of(st.none(), shapes))
+edit("drag_lift", number=few, grip=tone_grips, dx=any_number, dy=any_number)
 edit("set_band_picture", band=st.integers(0, 2), sha256=st.just(SHA))
 edit("set_focus", focus=st.one_of(st.none(), focuses))
 edit("set_export", changes=exports, only_this_size=st.booleans())

@@ -20,8 +20,9 @@ from lucky_margin.core.document import (
     Window,
 )
 from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.masks import AddMask, DragMask, PickForMask
 from lucky_margin.core.edits.sizes import DuplicateSize
-from lucky_margin.core.edits.tone import AddArea, AddMask, AddWash, DragMask, DragWash, PickForMask
+from lucky_margin.core.edits.tone import AddArea, AddWash, DragWash
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.render import layout, render
 from lucky_margin.core.scene import Scene

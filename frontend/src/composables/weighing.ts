@@ -13,13 +13,13 @@ interface Wanted {
   finish: string
   revision: number
   size_id: string
-  /** The view that asks; its newest wish wins. */
-  view: 'export' | 'several'
+  /** The view that asks; its newest wish wins. The one for reveals asks for the animation. */
+  view: 'export' | 'several' | 'reveal'
 }
 
 /** Make the file of one size at a revision, and say what it weighs. */
 export function weigh({ finish, revision, size_id, view }: Wanted, following?: Following): Promise<WeighedFile> {
-  const body = { revision, size_id, channel: `${TAB}-${view}` }
+  const body = { revision, size_id, reveal: view === 'reveal', channel: `${TAB}-${view}` }
   return runJob(() => post<JobTold>(`/finishes/${finish}/weigh`, body), following)
 }
 

@@ -2,7 +2,7 @@
 
 The dots are those of the Euclidean spot function: round in the light, a checker in the middle,
 round holes in the dark. A pixel is ink where the spot function is over the threshold that leaves as
-much area as is wanted; its edge is smooth over one pixel.
+much area as is wanted; its edge is smooth over one pixel. Lines are as wide as that area.
 """
 
 import math
@@ -64,38 +64,65 @@ def draw_dots(dots: Dots, covered: Floats, _: Picture8, pixels: Pixels) -> Pictu
     step_x, step_y = pixels.width / pixels.columns, pixels.height / pixels.rows
     printed = np.empty((height, width, inks), np.float32)
     for number, angle in enumerate(angles):
-        _cover(
-            read_only(laid[:, :, number]),
+        place = (
             ((left + 0.5) * step_x - pixels.width / 2) / dots.pitch,
             ((top + 0.5) * step_y - pixels.height / 2) / dots.pitch,
             step_x / dots.pitch,
             step_y / dots.pitch,
             math.radians(angle),
-            _thresholds(dots.form),
-            dots.form == "line",
-            printed[:, :, number],
         )
+        wanted, ink = read_only(laid[:, :, number]), printed[:, :, number]
+        if dots.form == "line":
+            _cover_by_lines(wanted, *place, ink)
+        else:
+            _cover_by_dots(wanted, *place, _thresholds(), ink)
     return inked(printed, dots.ink or BLACK, dots.paper)
 
 
 @lru_cache
-def _thresholds(form: str) -> Floats:
+def _thresholds() -> Floats:
     """The value of the spot function over which a share of 0, 1/STEPS, ... 1 of the area is."""
-    places = np.cos(2 * np.pi * (np.arange(_FINE) + 0.5) / _FINE)
-    spot = places if form == "line" else (places[:, None] + places[None, :]).ravel() / 2
-    shares = np.linspace(1, 0, STEPS + 1)
-    table = np.quantile(spot, shares)
+    wave = np.cos(2 * np.pi * (np.arange(_FINE) + 0.5) / _FINE)
+    spot = (wave[:, None] + wave[None, :]).ravel() / 2
+    table = np.quantile(spot, np.linspace(1, 0, STEPS + 1))
     # Nothing and everything are so beyond a pixel's smooth edge.
     table[0], table[-1] = 2.0, -2.0
     return read_only(table.astype(np.float32))
 
 
 @numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)
-def _cover(
-    covered: Floats, x: float, y: float, step_x: float, step_y: float, turn: float,
-    thresholds: Floats, is_line: bool, ink: Floats,
+def _cover_by_lines(
+    covered: Floats, x: float, y: float, step_x: float, step_y: float, turn: float, ink: Floats,
 ) -> None:  # fmt: skip
-    """How much of each pixel is ink; ``x``, ``y`` and the steps are in pitches."""
+    """How much of each pixel is line; ``x``, ``y`` and the steps are in pitches."""
+    height, width = covered.shape
+    pixel = (step_x + step_y) / 2
+    cos, sin = math.cos(turn), math.sin(turn)
+    for v in numba.prange(height):
+        for u in range(width):
+            across = cos * (y + v * step_y) - sin * (x + u * step_x)
+            away = abs(across - math.floor(across + 0.5))
+            share = covered[v, u]
+            # Of line and gap, the narrower one counts: it may be less than a pixel.
+            if share <= 0.5:
+                ink[v, u] = _overlap(away, share / 2, pixel)
+            else:
+                ink[v, u] = 1.0 - _overlap(0.5 - away, (1.0 - share) / 2, pixel)
+
+
+@numba.njit(cache=True, nogil=True, error_model="numpy", fastmath=True)
+def _overlap(away: float, half: float, pixel: float) -> float:
+    """How much of a pixel lies within ``half`` of a line that is ``away`` from its middle."""
+    shared = min(away + pixel / 2, half) - max(away - pixel / 2, -half)
+    return min(max(shared / pixel, 0.0), 1.0)
+
+
+@numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)
+def _cover_by_dots(
+    covered: Floats, x: float, y: float, step_x: float, step_y: float, turn: float,
+    thresholds: Floats, ink: Floats,
+) -> None:  # fmt: skip
+    """How much of each pixel is dot; ``x``, ``y`` and the steps are in pitches."""
     height, width = covered.shape
     whole = 2 * math.pi
     pixel = (step_x + step_y) / 2
@@ -111,10 +138,7 @@ def _cover(
         a, b = whole * (cos * x + sin * down), whole * (cos * down - sin * x)
         wave_a, slope_a, wave_b, slope_b = math.cos(a), math.sin(a), math.cos(b), math.sin(b)
         for u in range(width):
-            if is_line:
-                spot, slope = wave_b, slope_b * slope_b
-            else:
-                spot, slope = (wave_a + wave_b) / 2, (slope_a * slope_a + slope_b * slope_b) / 4
+            spot, slope = (wave_a + wave_b) / 2, (slope_a * slope_a + slope_b * slope_b) / 4
             at = covered[v, u] * last
             below = min(int(at), last - 1)
             low, high = thresholds[below], thresholds[below + 1]
@@ -126,7 +150,7 @@ def _cover(
 
 
 def warm_up() -> None:
-    """Compile the loop, or load it from disk."""
-    dots = Dots()
-    pixels = Pixels((0, 0, 2, 2), 2, 2, 1.0, 1.0)
-    draw_dots(dots, np.zeros((2, 2, 1), np.float32), np.zeros((2, 2, 3), np.uint8), pixels)
+    """Compile both loops, or load them from disk."""
+    pixels, wanted = Pixels((0, 0, 2, 2), 2, 2, 1.0, 1.0), np.zeros((2, 2, 1), np.float32)
+    draw_dots(Dots(form="round"), wanted, np.zeros((2, 2, 3), np.uint8), pixels)
+    draw_dots(Dots(form="line"), wanted, np.zeros((2, 2, 3), np.uint8), pixels)

@@ -48,8 +48,8 @@ def draw_mosaic(mosaic: Mosaic, cells: Floats, _: Picture8, pixels: Pixels) -> P
     out = np.empty((height, width, 3), np.uint8)
     step_x, step_y = pixels.width / pixels.columns, pixels.height / pixels.rows
     _draw_cells(
-        (left + 0.5) * step_x,
-        (top + 0.5) * step_y,
+        left,
+        top,
         step_x,
         step_y,
         *_lattice(mosaic, pixels.width, pixels.height),
@@ -138,7 +138,7 @@ def _sum_cells(
 
 @numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)
 def _draw_cells(
-    left: float, top: float, step_x: float, step_y: float,
+    left: int, top: int, step_x: float, step_y: float,
     middle_x: float, middle_y: float, cell: float, row: float, shifted: bool,
     sites: NDArray[np.float64], joint: float, joint_light: Floats, light: Floats, colours: Picture8,
     table: Floats, out: Picture8,
@@ -147,9 +147,9 @@ def _draw_cells(
     height, width, _ = out.shape
     pixel = (step_x + step_y) / 2
     for v in numba.prange(height):
-        y = top + v * step_y - middle_y
+        y = (top + v + 0.5) * step_y - middle_y
         for u in range(width):
-            x = left + u * step_x - middle_x
+            x = (left + u + 0.5) * step_x - middle_x
             i, j, other_i, other_j, edge = _nearest(x, y, cell, row, shifted, sites)
             edge /= pixel
             beyond = max(0.0, 0.5 - edge)

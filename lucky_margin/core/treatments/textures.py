@@ -1,6 +1,7 @@
 """The relief of what the photo lies on, and the grain of film: textures over the photo."""
 
 import math
+from collections.abc import Callable
 
 import numba
 import numpy as np
@@ -26,9 +27,14 @@ def relief_texture(relief: Relief, pixels: Pixels) -> Floats:
     x, y = pixels.places
     if relief.ground == "canvas":
         return _woven(relief.grain, (towards_x, towards_y), x, y, pixels)
-    risen = _height(relief, x - np.float32(towards_x), y - np.float32(towards_y), pixels)
-    risen -= _height(relief, x + np.float32(towards_x), y + np.float32(towards_y), pixels)
-    return np.clip(risen, -2, 2)
+
+    def risen(x: Floats, y: Floats) -> Floats:
+        before = _height(relief, x - np.float32(towards_x), y - np.float32(towards_y), pixels)
+        return before - _height(
+            relief, x + np.float32(towards_x), y + np.float32(towards_y), pixels
+        )
+
+    return np.clip(_averaged(risen, x, y, pixels), -2, 2)
 
 
 def draw_relief(relief: Relief, light: Floats, picture: Picture8, _: Pixels) -> Picture8:
@@ -37,10 +43,22 @@ def draw_relief(relief: Relief, light: Floats, picture: Picture8, _: Pixels) -> 
     return np.asarray(np.rint(np.clip(picture * gain[:, :, None], 0, 255)), np.uint8)
 
 
+def _averaged(
+    texture: Callable[[Floats, Floats], Floats], x: Floats, y: Floats, pixels: Pixels
+) -> Floats:
+    """The mean of two by two points of each pixel, since a grain may be hardly larger than one."""
+    away = np.float32(pixels.pixel / 4)
+    total = np.zeros(x.shape, np.float32)
+    for across, down in ((-away, -away), (away, -away), (-away, away), (away, away)):
+        total += texture(x + across, y + down)
+    return total / np.float32(4)
+
+
 def _height(relief: Relief, x: Floats, y: Floats, pixels: Pixels) -> Floats:
+    finest = pixels.pixel / 2
     if relief.ground == "paper":
-        return fractal(x, y, relief.grain, 61, pixels.pixel, 2)
-    return fractal(x, y, 3 * relief.grain, 71, pixels.pixel, 3) * np.float32(1.4)
+        return fractal(x, y, relief.grain, 61, finest, 2)
+    return fractal(x, y, 3 * relief.grain, 71, finest, 3) * np.float32(1.4)
 
 
 def _woven(
@@ -84,18 +102,12 @@ def _light_weave(
 def grain_texture(grain: Grain, pixels: Pixels) -> Floats:
     """Noise of deviation 1, shape (height, width, 1), or one for each channel."""
     x, y = pixels.places
-    planes = []
-    for channel in range(3 if grain.coloured else 1):
-        seed = grain.seed + 7 * channel
-        # Where a pixel is hardly smaller than a grain it is the mean of two by two points.
-        away = np.float32(pixels.pixel / 4)
-        parts = [
-            noise(x + across * away, y + down * away, grain.size, seed, pixels.pixel / 2)
-            for across in (-1, 1)
-            for down in (-1, 1)
-        ]
-        planes.append(sum(parts[1:], parts[0]) / np.float32(len(parts)))
-    return np.dstack(planes)
+    seeds = [grain.seed + 7 * channel for channel in range(3 if grain.coloured else 1)]
+
+    def of(seed: int) -> Callable[[Floats, Floats], Floats]:
+        return lambda x, y: noise(x, y, grain.size, seed, pixels.pixel / 2)
+
+    return np.dstack([_averaged(of(seed), x, y, pixels) for seed in seeds])
 
 
 def draw_grain(grain: Grain, texture: Floats, picture: Picture8, _: Pixels) -> Picture8:

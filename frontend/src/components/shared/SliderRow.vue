@@ -12,7 +12,7 @@ const props = withDefaults(
     min?: number
     max: number
     step?: number
-    unit?: 'px' | '%' | '°' | 'K' | ''
+    unit?: 'px' | '%' | '°' | 'K' | 's' | ''
     percent?: number
     digits?: number
     /** Where the handle stands when that is not the value itself: a step from 0 to `last`. */

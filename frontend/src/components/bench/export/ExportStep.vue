@@ -10,6 +10,7 @@ import OverrideNote from '../../shared/OverrideNote.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import ExportFile from './ExportFile.vue'
 import FileDetails from './FileDetails.vue'
+import RevealSection from './RevealSection.vue'
 
 type Format = NonNullable<ExportChanges['format']>
 
@@ -24,6 +25,8 @@ const FIRST_CAP_KB = 400
 const bench = useBench()
 const { weighed, progress, settled } = useWeighing()
 const settings = computed(() => bench.here!.export)
+/** Whether there is anything to reveal. */
+const isLifted = computed(() => bench.here!.treatments.on && bench.here!.lifts.lifted.some(({ on }) => on))
 const isCapped = computed(() => (settings.value.max_kb ?? null) !== null)
 const isLossless = computed(() => settings.value.format === 'png')
 
@@ -90,6 +93,7 @@ function setPattern(name_pattern: string): void {
     />
   </label>
   <FileDetails />
+  <RevealSection v-if="isLifted" />
   <ExportFile :weighed="weighed" :progress="progress" :settled="settled" />
   <OverrideNote :steps="['export']" />
 </template>
