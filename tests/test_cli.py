@@ -222,6 +222,35 @@ class FinishTest(CommandTest):
             self.good("finish", self.photo, "--size", "60x40", *options, "--replace", "-o", out)
         self.assertEqual(opened(out).getpixel((30, 1)), (0, 255, 0))
 
+    def test_treatments_of_all_and_of_a_part(self):
+        out = self.folder / "out.png"
+        self.good("finish", self.photo, "--treat", "dark-corners", "-o", out)
+        dark = opened(out)
+        self.good("finish", self.photo, "--treat", "dark-corners:50%", "--replace", "-o", out)
+        half = opened(out)
+        self.good("finish", self.photo, "--replace", "-o", out)
+        plain = opened(out)
+        corners = [sum(image.getpixel((299, 199))) for image in (dark, half, plain)]
+        self.assertEqual(corners, sorted(corners))
+        self.assertLess(abs(2 * corners[1] - corners[0] - corners[2]), 6)
+        for style in ("honeycomb", "colour-dots:80%@subject", "blur@background"):
+            self.good("finish", self.photo, "--treat", style, "--replace", "-o", out)
+
+    def test_a_part_is_lifted_over_its_grey_base_and_revealed(self):
+        out = self.folder / "out.png"
+        self.good("finish", self.photo, "--lift", "0.4,0.4,0.8,0.8", "-o", out)
+        image = opened(out)
+        red, green, blue = image.getpixel((20, 20))[:3]
+        self.assertEqual((red, green), (green, blue))
+        self.good("finish", self.photo, "--replace", "-o", self.folder / "plain.png")
+        plain = opened(self.folder / "plain.png")
+        self.assertEqual(image.getpixel((180, 120)), plain.getpixel((180, 120)))
+        for suffix in ("webp", "gif"):
+            moving = self.folder / f"moving.{suffix}"
+            lift = ("--lift", "0.4,0.4,0.8,0.8", "--reveal", "side")
+            self.good("finish", self.photo, *lift, "-o", moving)
+            self.assertGreater(opened(moving).n_frames, 15)
+
     def test_several_photos_to_a_folder(self):
         other = self.folder / "cups.png"
         other.write_bytes(encoded(noise(50, 50)))
@@ -271,6 +300,12 @@ class FinishTest(CommandTest):
             ("no frame “gold”", ("--frame", "gold", "-o", out)),
             ("of the kind “plank”", ("--frame", "plank:3%", "-o", out)),
             ("3 bands at most", ("--frame", "oak", "--frame", "brass", "-o", out)),
+            ("no treatment “oils”", ("--treat", "oils", "-o", out)),
+            ("is written like", ("--treat", "blur@sky", "-o", out)),
+            ("needs a percentage", ("--treat", "blur:much", "-o", out)),
+            ("left < right", ("--lift", "0.8,0.1,0.2,0.9", "-o", out)),
+            (".webp or .gif", ("--lift", "0.1,0.1,0.2,0.9", "--reveal", "side", "-o", out)),
+            ("Nothing is lifted", ("--reveal", "side", "-o", self.folder / "x.gif")),
             ("suffix", ("--size", "9x9", "-o", self.folder / "x.txt")),
             ("drop one", ("--size", "9x9", "--format", "png", "-o", out)),
             ("100", ("--size", "9x9", "--quality", "101", "-o", out)),

@@ -46,9 +46,15 @@ def add_options(parser: argparse.ArgumentParser) -> None:
 
 
 def reveal_of(chosen: argparse.Namespace) -> Reveal:
-    """The animation that is asked for, in the format of OUT's suffix."""
-    is_gif = chosen.out.suffix.lower() == ".gif"
-    return Reveal(way=chosen.reveal or "side", format="gif" if is_gif else "webp")
+    """The animation that is asked for, in the format of OUT's suffix; in a folder, WebP.
+
+    Raises:
+        BadInput: the suffix is none of an animation.
+    """
+    suffix = chosen.out.suffix.lower()
+    if chosen.reveal and suffix not in ("", ".webp", ".gif"):
+        raise BadInput(f"--reveal writes .webp or .gif, not {chosen.out.suffix}.")
+    return Reveal(way=chosen.reveal or "side", format="gif" if suffix == ".gif" else "webp")
 
 
 def lifts_of(chosen: argparse.Namespace) -> Lifts:

@@ -447,6 +447,15 @@ class LookRouteTest(ServiceTest):
         self.assertIn("add its .cube file", problem["detail"])
 
 
+class TreatmentsRouteTest(ServiceTest):
+    def test_every_one_that_is_offered_can_be_taken(self):
+        offered = self.ok("GET", "/treatments")
+        self.assertGreaterEqual(len(offered), 20)
+        for style in offered:
+            made = [style["treatment"]]
+            self.laid(self.draft({"kind": "set_treatments", "changes": {"made": made}}))
+
+
 class FramesRouteTest(ServiceTest):
     def test_stock_and_fresh_ones_are_offered_and_own_ones_kept_and_forgotten(self):
         offered = self.ok("GET", "/frames")
@@ -756,12 +765,12 @@ class ExportRouteTest(ServiceTest):
     def wanted(self, **other):
         return {"revision": self.finish["revision"], "size_id": "main", "channel": "a"} | other
 
-    def weighed(self):
-        body = self.wanted()
+    def weighed(self, **other):
+        body = self.wanted(**other)
         return self.done(self.ok("POST", f"{self.address}/weigh", json=body))
 
-    def saved(self, sha256):
-        body = {"revision": self.finish["revision"], "size_id": "main", "sha256": sha256}
+    def saved(self, sha256, **other):
+        body = {"revision": self.finish["revision"], "size_id": "main", "sha256": sha256} | other
         return self.ok("POST", f"{self.address}/exports", json=body)
 
     def test_what_is_saved_is_what_was_weighed(self):
@@ -791,6 +800,20 @@ class ExportRouteTest(ServiceTest):
         restarted = TestClient(create_app(self.settings()), base_url="http://127.0.0.1")
         self.client = self.enterContext(restarted)  # it remembers nothing that was weighed
         self.assertEqual(self.saved(weighed["sha256"])["sha256"], weighed["sha256"])
+
+    def test_a_reveal_is_weighed_and_saved_beside_the_still(self):
+        self.edited({"kind": "add_lift", "shape": {"kind": "circle"}})
+        reveal = {"seconds": 0.3, "format": "gif"}
+        self.edited({"kind": "set_export", "changes": {"reveal": reveal}})
+        still, moving = self.weighed(), self.weighed(reveal=True)
+        self.assertEqual((still["image_format"], moving["image_format"]), ("jpeg", "gif"))
+        exported = self.saved(moving["sha256"], reveal=True)
+        response = self.call("GET", f"/exports/{exported['id']}/file")
+        self.assertEqual(response.headers["content-type"], "image/gif")
+        self.assertEqual(opened(response).n_frames, 7)
+        still_wanted = self.wanted() | {"sha256": moving["sha256"]}
+        del still_wanted["channel"]
+        self.refused(409, "POST", f"{self.address}/exports", json=still_wanted)
 
     def test_another_file_than_the_weighed_one_is_not_saved(self):
         body = {"revision": self.finish["revision"], "size_id": "main", "sha256": NO_PHOTO}

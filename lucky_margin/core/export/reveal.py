@@ -6,6 +6,7 @@ change from one to the other by the pattern of the dither, so what stands still 
 """
 
 import io
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -47,6 +48,12 @@ DRAWN = 0.3
 
 PALETTES = (256, 128, 64, 32)
 """Colours that a GIF may have, most first: fewer make it lighter."""
+
+LOOKED_AT = 120_000
+"""Pixels by which a palette is found."""
+
+ROUNDS = 2
+"""Of k-means by which a palette's colours are bettered."""
 
 METHOD = 2
 """How hard WebP tries, 0 to 6; above this it takes twice as long for a few percent."""
@@ -203,14 +210,21 @@ def _on_one_palette(
     pictures: Sequence[Image.Image], colours: int
 ) -> tuple[list[NDArray[np.uint8]], list[int]]:
     """All pictures in the same few colours, as numbers of those, dithered by Floyd and Steinberg's
-    method."""
+    method. Where a picture is the same as the one before it, so are its numbers."""
     together = np.vstack([np.asarray(picture) for picture in pictures])
-    median_cut = Image.Quantize.MEDIANCUT
-    shared = Image.fromarray(together[:: len(pictures)]).quantize(colours, method=median_cut)
-    indexed = [
-        np.asarray(picture.quantize(palette=shared, dither=Image.Dither.FLOYDSTEINBERG))
-        for picture in pictures
-    ]
+    step = max(1, round(math.sqrt(together.size / 3 / LOOKED_AT)))
+    sampled = np.ascontiguousarray(together[::step, ::step])
+    shared = Image.fromarray(sampled).quantize(
+        colours, method=Image.Quantize.MEDIANCUT, kmeans=ROUNDS
+    )
+    indexed: list[NDArray[np.uint8]] = []
+    for number, picture in enumerate(pictures):
+        found = np.asarray(picture.quantize(palette=shared, dither=Image.Dither.FLOYDSTEINBERG))
+        if number:
+            before = np.asarray(pictures[number - 1])
+            stands_still = (np.asarray(picture) == before).all(axis=2)
+            found = np.where(stands_still, indexed[-1], found)
+        indexed.append(np.asarray(found, np.uint8))
     return indexed, shared.getpalette() or []
 
 
