@@ -1,6 +1,7 @@
 """The real interface in Debian's Chromium against the real service."""
 
 import base64
+import io
 import re
 import socket
 import subprocess
@@ -12,6 +13,9 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image
 from playwright.sync_api import Browser, ConsoleMessage, Page, expect, sync_playwright
 
 from tests.support import DEMO_PHOTOS
@@ -210,6 +214,21 @@ class BrowserTest(unittest.TestCase):
             expect(self.page.locator("header .state")).to_have_text(f"saved · change {expected}")
         except AssertionError as error:
             raise AssertionError(f"{error}\nLast changes: {self.last_changes()}") from error
+
+    def saved_file(self, button: str = "Save this size") -> tuple[str, bytes]:
+        """The name and the bytes of the file that a button of Export saves."""
+        save = self.button(button)
+        expect(save).to_be_enabled()
+        with self.page.expect_download() as caught:
+            save.click()
+        return caught.value.suggested_filename, Path(caught.value.path()).read_bytes()
+
+    def saved_picture(self, back_to: str) -> NDArray[np.int64]:
+        """The pixels of the file that is saved of the size in hand, from another step."""
+        self.step("Export")
+        _, data = self.saved_file()
+        self.step(back_to)
+        return np.asarray(Image.open(io.BytesIO(data)).convert("RGB")).astype(np.int64)
 
     def last_changes(self) -> list[str]:
         """The newest changes of the finish by their names, as the service has them."""

@@ -1,10 +1,8 @@
 """Frames on the bench: finished ones, patterns at any ratio, brushed edges among all modes."""
 
-import io
 import re
 
 import numpy as np
-from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
@@ -16,18 +14,6 @@ class BorderTest(BrowserTest):
         super().setUp()
         self.open_finish_of("mugs-window.jpg")
         self.step("Border")
-
-    def saved_picture(self):
-        """The pixels of the file that is saved of the size in hand."""
-        self.step("Export")
-        save = self.button("Save this size")
-        expect(save).to_be_enabled()
-        with self.page.expect_download() as caught:
-            save.click()
-        with open(caught.value.path(), "rb") as file:
-            picture = np.asarray(Image.open(io.BytesIO(file.read())).convert("RGB")).astype(int)
-        self.step("Border")
-        return picture
 
     def frame(self, name):
         self.fold("Frames")
@@ -52,7 +38,7 @@ class BorderTest(BrowserTest):
         for ratio in ("1:1", "9:16", "3:1"):
             with self.one_change():
                 self.button(ratio, exact=True).click()
-            picture = self.saved_picture()
+            picture = self.saved_picture("Border")
             thick = round(0.05 * min(picture.shape[:2]))
             edges = (picture[: thick - 2], picture[2 - thick :], picture[:, : thick - 2],
                      picture[:, 2 - thick :])  # fmt: skip
@@ -115,7 +101,7 @@ class BorderTest(BrowserTest):
         expect(page.get_by_text("This picture has a window")).to_be_visible()
         with self.one_change():
             page.get_by_role("radio", name="stretch", exact=True).click()
-        edge = self.saved_picture()[2]
+        edge = self.saved_picture("Border")[2]
         self.assertLess(np.abs(edge - (200, 30, 30)).max(), 30)
         with self.one_change():
             page.get_by_role("radio", name="stock", exact=True).click()
@@ -132,7 +118,7 @@ class BorderTest(BrowserTest):
             self.type_in("Border colour, typed", "#C01020")
         line = self.page.locator("button[aria-controls=step-border]")
         expect(line).to_contain_text("#C01020")
-        picture = self.saved_picture()
+        picture = self.saved_picture("Border")
         middle = picture[:, picture.shape[1] // 2]
         red = np.flatnonzero(np.abs(middle - (0xC0, 0x10, 0x20)).max(axis=1) < 40)
         self.assertGreater(len(red), 0.05 * min(picture.shape[:2]))

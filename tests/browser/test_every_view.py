@@ -45,6 +45,11 @@ def document_with_everything(document, sha256):
             "washes": [{"stops": [{"at": 0, "colour": "#B8401A"},
                                   {"at": 1, "colour": "#1F6B4B"}]}],
         },
+        "treatments": {"made": [
+            {"kind": "grain"},
+            {"kind": "mosaic", "joint": 0.1, "masks": [{"kind": "ellipse"}, {"kind": "subject"}]},
+        ]},
+        "lifts": {"lifted": [{"edge": 0.01}, {"tilt": 9}]},
         "border": {"bands": [{"kind": "line", "corners": "round"}, {"kind": "mat"},
                              {"kind": "pattern"}]},
         "pieces": [

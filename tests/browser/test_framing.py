@@ -416,10 +416,10 @@ class KeyboardTest(Framing):
         expect(page.locator(".focus.drawing")).to_be_attached()
         page.keyboard.press("Escape")
         expect(page.locator(".focus.drawing")).not_to_be_attached()
-        page.keyboard.press("5")
+        page.keyboard.press("6")
         press("radio", "medium")
         expect(page.get_by_text("white, 2.5 % (10 px)")).to_be_visible()
-        page.keyboard.press("8")
+        page.keyboard.press("9")
         expect(page.get_by_role("button", name="Save this size")).to_be_enabled()
         page.get_by_role("button", name="Save this size").focus()
         with page.expect_download() as caught:

@@ -358,7 +358,7 @@ class RevealTest(unittest.TestCase):
                 # Encoders put pictures together that are the same; the time stays.
                 self.assertEqual(sum(times), FIRST_MS + 11 * MOMENT_MS + 1500)
                 plain, whole = gradient(SIDE, SIDE).astype(int), render(scene).astype(int)
-                # A palette's colours lie within the photo's, so the outermost are not quite reached.
+                # The palette lies within the photo's colours: the outermost are not reached.
                 self.assertLess(np.abs(means(pictures[0]) - means(plain)).mean(), 1.5)
                 self.assertLess(np.abs(means(pictures[-1]) - means(whole)).mean(), 1.5)
 
