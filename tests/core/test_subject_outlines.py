@@ -21,16 +21,16 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
-from lucky_margin.core.edits.framing import ScaleWindow, SetWindow
+from lucky_margin.core.edits.framing import ScaleWindow, SetFocus, SetWindow
 from lucky_margin.core.edits.steps import Follow, SetOutlines
 from lucky_margin.core.edits.subject_placing import DragSubject
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.outlines import PolygonOutline
-from lucky_margin.core.proposals import placing_proposal, subject_proposal
+from lucky_margin.core.proposals import focus_proposal, placing_proposal, subject_proposal
 from lucky_margin.core.render import render
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.scene import Scene
-from tests.support import finish_of, scene_of, sources_of, with_size
+from tests.support import demo_sources, finish_of, scene_of, sources_of, with_size
 
 SIDE = 240
 REACH = 30.0
@@ -443,3 +443,13 @@ class PlacingTest(unittest.TestCase):
             sources_of(photo_with_square()),
         )
         self.assertEqual(subject_proposal(scene).edit.boxes, ROUND_SQUARE.boxes)
+
+    def test_a_focus_that_was_only_proposed_is_no_box_around_the_subject(self):
+        scene = scene_of(finish_of(), demo_sources("bird-figure.jpg"))
+        proposed = focus_proposal(scene).edit
+        looked_for = subject_proposal(scene).edit.boxes
+        self.assertEqual(subject_proposal(edited(scene, proposed)).edit.boxes, looked_for)
+        box = proposed.focus.box.moved(-0.01, 0)
+        drawn = proposed.focus.model_copy(update={"box": box})
+        scene = edited(scene, SetFocus(focus=drawn))
+        self.assertEqual(subject_proposal(scene).edit.boxes, (box,))

@@ -110,8 +110,8 @@ def focus_proposal(scene: Scene) -> Proposal:
 
 def subject_proposal(scene: Scene, *, cut_out: bool = True) -> Proposal:
     """The box in which a subject is looked for, and the edit that cuts it out: the focus box where
-    one is set, then what stands out; the next candidate when one is cut out already. The edit of
-    one that is not to be ``cut_out`` only says what the subject is.
+    somebody set one, else what stands out; the next candidate when one is cut out already. The
+    edit of one that is not to be ``cut_out`` only says what the subject is.
 
     Raises:
         NotFound: the photo is not known.
@@ -122,8 +122,8 @@ def subject_proposal(scene: Scene, *, cut_out: bool = True) -> Proposal:
             message="This photo is already cut out; its transparency is used.",
             edit=SetSubject(keep_strokes=True, cut_out=cut_out),
         )
-    focus, now = scene.finish.focus, scene.cut_out
-    candidates = [focus.box] if focus and focus.box else photo.candidates()
+    now, told = scene.cut_out, _told_box(scene)
+    candidates = [told] if told else photo.candidates()
     found: list[tuple[Box, ...]] = [(box,) for box in candidates]
     was_seen = (now.on or not cut_out) and now.boxes in found
     next_one = found.index(now.boxes) + 1 if was_seen else 0
@@ -135,6 +135,16 @@ def subject_proposal(scene: Scene, *, cut_out: bool = True) -> Proposal:
     )
     turned = scene.photo.turned_box(boxes[0].scaled(scene.facts.width, scene.facts.height))
     return Proposal(message=message, box=turned, edit=SetSubject(boxes=boxes, cut_out=cut_out))
+
+
+def _told_box(scene: Scene) -> Box | None:
+    """The focus box, unless it is what was proposed: that keeps a subject in view, but is no box
+    around it."""
+    focus = scene.finish.focus
+    if focus is None or focus.box is None:
+        return None
+    proposed = _standing_out(scene.taken)
+    return None if proposed and proposed.focus == focus else focus.box
 
 
 def found_subject(scene: Scene, progress: Progress = untold, *, cut_out: bool = True) -> Proposal:
