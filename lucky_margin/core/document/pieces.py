@@ -107,7 +107,9 @@ class Repeat(Value):
 
     ``spread`` is the row's length, the ring's diameter or the scatter's side, between the
     outermost middles, in short sides; ``turned`` turns copies along a ring, or any way in a
-    scatter, which is another one for each ``seed``.
+    scatter, which is another one for each ``seed``. In a scatter each copy is as near as chance
+    has it: the farthest is ``smallest`` (percent) of the nearest, and the nearest blurred by
+    ``near_blur``, in short sides.
     """
 
     kind: Literal["row", "ring", "scatter"] = "row"
@@ -115,10 +117,27 @@ class Repeat(Value):
     spread: float = Field(default=0.6, ge=0.01, le=4)
     turned: bool = False
     seed: int = Field(default=1, ge=0, le=9999)
+    smallest: float = Field(default=100, ge=10, le=100)
+    near_blur: float = Field(default=0, ge=0, le=0.1)
+
+
+class Perspective(Value):
+    """A piece turned out of the picture's plane: it leans back at its top and swings back at its
+    right, by degrees, and is seen from so many of its own longer sides away."""
+
+    lean: float = Field(default=0, ge=-80, le=80)
+    swing: float = Field(default=0, ge=-80, le=80)
+    distance: float = Field(default=2.5, ge=1.2, le=20)
+
+    @property
+    def is_set(self) -> bool:
+        """Whether it turns anything."""
+        return self.lean != 0 or self.swing != 0
 
 
 class PieceBase(Value):
-    """What all pieces have. ``sizes`` names those it is on; null is all of them."""
+    """What all pieces have. ``sizes`` names those it is on; null is all of them. ``blur`` is the
+    deviation of a Gaussian in linear light, in short sides."""
 
     id: Identifier
     on: bool = True
@@ -130,6 +149,8 @@ class PieceBase(Value):
     opacity: Opacity = 1
     blend: BlendMode = "normal"
     shadow: Shadow | None = None
+    perspective: Perspective | None = None
+    blur: float = Field(default=0, ge=0, le=0.2)
     over_border: bool = True
     behind: bool = Field(default=False, description="Behind the subject, where that is cut out.")
     clipped: bool = True

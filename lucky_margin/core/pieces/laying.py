@@ -115,14 +115,38 @@ class LaidPiece:
         return [(colour, _about_middle(path, ink)) for colour, path in self.text.coloured]
 
     @property
+    def to_output(self) -> skia.Matrix:
+        """From its own box, about its middle, to output pixels."""
+        matrix = skia.Matrix.Translate(self.x, self.y)
+        matrix.preRotate(self.angle)
+        matrix.preConcat(self._in_perspective)
+        return matrix
+
+    @property
+    def _in_perspective(self) -> skia.Matrix:
+        """A plane turned by its swing, then its lean, projected from a point before its middle."""
+        perspective = self.piece.perspective
+        if perspective is None or not perspective.is_set:
+            return skia.Matrix()
+        lean, swing = math.radians(perspective.lean), math.radians(perspective.swing)
+        away = perspective.distance * max(self.width, self.height)
+        return skia.Matrix.MakeAll(
+            *(math.cos(swing), 0, 0),
+            *(math.sin(swing) * math.sin(lean), math.cos(lean), 0),
+            *(math.sin(swing) * math.cos(lean) / away, -math.sin(lean) / away, 1),
+        )
+
+    @property
     def corners(self) -> list[tuple[float, float]]:
         """Of its own box, turned, clockwise from the upper left."""
-        angle = math.radians(self.angle)
-        cos, sin = math.cos(angle), math.sin(angle)
         half_x, half_y = self.width / 2, self.height / 2
         signs = ((-1, -1), (1, -1), (1, 1), (-1, 1))
-        own = [(half_x * i, half_y * j) for i, j in signs]
-        return [(self.x + x * cos - y * sin, self.y + x * sin + y * cos) for x, y in own]
+        return self._laid([(half_x * i, half_y * j) for i, j in signs])
+
+    def _laid(self, points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+        """Points of its own box in output pixels."""
+        matrix = self.to_output
+        return [(laid.x(), laid.y()) for laid in (matrix.mapXY(x, y) for x, y in points)]
 
     @property
     def bounds(self) -> Box:
@@ -137,10 +161,7 @@ class LaidPiece:
             return self.bounds
         box = self.outline.computeTightBounds()
         corners = [(x, y) for x in (box.left(), box.right()) for y in (box.top(), box.bottom())]
-        angle = math.radians(self.angle)
-        cos, sin = math.cos(angle), math.sin(angle)
-        turned = [(self.x + x * cos - y * sin, self.y + x * sin + y * cos) for x, y in corners]
-        return _around([*turned, *self.corners])
+        return _around([*self._laid(corners), *self.corners])
 
 
 def margins_of(size: Size, border: Border, output: Output) -> Margins:

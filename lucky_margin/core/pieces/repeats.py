@@ -12,11 +12,14 @@ _TRIES = 24
 
 @dataclass(frozen=True)
 class Copy:
-    """Where a copy's middle lies from the middle of all, and how it is turned (degrees)."""
+    """Where a copy's middle lies from the middle of all, how it is turned (degrees), how large it
+    is, and how blurred (the deviation, in the unit of its place)."""
 
     x: float = 0.0
     y: float = 0.0
     angle: float = 0.0
+    size: float = 1.0
+    blur: float = 0.0
 
 
 ALONE = (Copy(),)
@@ -44,10 +47,11 @@ def copies_of(repeat: Repeat | None, unit: float) -> tuple[Copy, ...]:
             )
             for turn in turns
         )
-    return _scattered(repeat, spread)
+    return _scattered(repeat, spread, unit)
 
 
-def _scattered(repeat: Repeat, spread: float) -> tuple[Copy, ...]:
+def _scattered(repeat: Repeat, spread: float, unit: float) -> tuple[Copy, ...]:
+    """The farthest first, so that nearer ones lie over them."""
     random = np.random.default_rng(repeat.seed)
     places = np.empty((0, 2))
     for _ in range(repeat.count):
@@ -56,7 +60,20 @@ def _scattered(repeat: Repeat, spread: float) -> tuple[Copy, ...]:
         best = tried[away.min(axis=1, initial=2.0).argmax()]
         places = np.vstack([places, best])
     angles = random.uniform(0, 360, repeat.count) if repeat.turned else np.zeros(repeat.count)
+    nearness = random.uniform(0, 1, repeat.count)
+    order = nearness.argsort(kind="stable") if _has_depth(repeat) else range(repeat.count)
+    smallest = repeat.smallest / 100
     return tuple(
-        Copy(x, y, angle)
-        for (x, y), angle in zip((places * spread).tolist(), angles.tolist(), strict=True)
+        Copy(
+            x=float(places[i, 0]) * spread,
+            y=float(places[i, 1]) * spread,
+            angle=float(angles[i]),
+            size=smallest + (1 - smallest) * float(nearness[i]),
+            blur=repeat.near_blur * unit * float(nearness[i]) ** 2,
+        )
+        for i in order
     )
+
+
+def _has_depth(repeat: Repeat) -> bool:
+    return repeat.smallest < 100 or repeat.near_blur > 0

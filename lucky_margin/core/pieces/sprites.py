@@ -19,6 +19,8 @@ from lucky_margin.core.document import (
     rgb_of,
 )
 from lucky_margin.core.pieces.laying import LaidPiece
+from lucky_margin.core.pieces.repeats import Copy
+from lucky_margin.core.sampling import as_8_bits, encode_16_bits, to_linear
 from lucky_margin.core.types import Picture8
 
 Part = Literal["all", "all but the fill", "fill"]
@@ -27,6 +29,11 @@ Part = Literal["all", "all but the fill", "fill"]
 _BEYOND = 0.5
 """Of the picture's sides: how far around it a sprite is drawn."""
 
+
+_NEARER = 2.0
+"""How much larger than flat a line round a piece may be where that comes nearer."""
+
+_LEAST_ALPHA = 1e-6
 
 CALM = 0.006
 """Over how much of its longer side a line round a picture evens out hair and grass."""
@@ -78,21 +85,72 @@ def sprite_of(
     canvas = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
     canvas.translate(-left, -top)
     canvas.scale(scale_x, scale_y)
-    canvas.translate(laid.x, laid.y)
-    canvas.rotate(laid.angle)
     if laid.piece.shadow and part != "fill":
         _draw_shadow(canvas, laid, laid.piece.shadow, picture)
+    canvas.concat(laid.to_output)
     _draw(canvas, laid, picture, part)
+    if laid.piece.blur:
+        pixels = blurred_sprite(pixels, laid.piece.blur * laid.short_side * scale_x)
     return Sprite(left, top, pixels, laid.piece.opacity, laid.piece.blend)
+
+
+def blurred_sprite(pixels: Picture8, deviation: float) -> Picture8:
+    """Premultiplied pixels blurred by a Gaussian, in linear light."""
+    straight = np.asarray(cv2.cvtColor(pixels, cv2.COLOR_mRGBA2RGBA), np.uint8)
+    light = to_linear(straight)
+    light[:, :, :3] *= light[:, :, 3:]
+    blurred = cv2.GaussianBlur(light, (0, 0), deviation, borderType=cv2.BORDER_CONSTANT)
+    soft = np.asarray(blurred, np.float32)
+    soft[:, :, :3] /= np.maximum(soft[:, :, 3:], np.float32(_LEAST_ALPHA))
+    encoded = as_8_bits(encode_16_bits(soft))
+    return np.asarray(cv2.cvtColor(encoded, cv2.COLOR_RGBA2mRGBA), np.uint8)
 
 
 def _draw(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: Part) -> None:
     for copy in laid.copies:
-        canvas.save()
-        canvas.translate(copy.x, copy.y)
-        canvas.rotate(copy.angle)
-        _draw_copy(canvas, laid, picture, part)
-        canvas.restore()
+        if copy.blur:
+            _draw_blurred(canvas, copy, laid, picture, part)
+        else:
+            _draw_placed(canvas, copy, laid, picture, part)
+
+
+def _draw_placed(
+    canvas: skia.Canvas, copy: Copy, laid: LaidPiece, picture: Picture8 | None, part: Part
+) -> None:
+    canvas.save()
+    canvas.translate(copy.x, copy.y)
+    canvas.rotate(copy.angle)
+    canvas.scale(copy.size, copy.size)
+    _draw_copy(canvas, laid, picture, part)
+    canvas.restore()
+
+
+def _draw_blurred(
+    canvas: skia.Canvas, copy: Copy, laid: LaidPiece, picture: Picture8 | None, part: Part
+) -> None:
+    """A copy on a sheet of its own, of what of the canvas it may touch."""
+    matrix = canvas.getTotalMatrix()
+    deviation = copy.blur * matrix.mapRadius(1)
+    half = max(laid.sides) * copy.size
+    around = matrix.mapRect(skia.Rect.MakeXYWH(copy.x - half, copy.y - half, 2 * half, 2 * half))
+    around.outset(3 * deviation + 2, 3 * deviation + 2)
+    touched = around.roundOut()
+    if not touched.intersect(canvas.getDeviceClipBounds()):
+        return
+    pixels = np.zeros((touched.height(), touched.width(), 4), np.uint8)
+    info = skia.ImageInfo.Make(
+        touched.width(), touched.height(), skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType
+    )
+    sheet = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
+    sheet.translate(-touched.left(), -touched.top())
+    sheet.concat(matrix)
+    _draw_placed(sheet, copy, laid, picture, part)
+    soft = blurred_sprite(pixels, deviation)
+    canvas.save()
+    canvas.resetMatrix()
+    image = skia.Image.fromarray(soft, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType)
+    canvas.drawImage(image, touched.left(), touched.top())
+    canvas.restore()
 
 
 def _draw_copy(canvas: skia.Canvas, laid: LaidPiece, picture: Picture8 | None, part: Part) -> None:
@@ -207,10 +265,9 @@ def _draw_shadow(
         )
     )
     canvas.save()
-    canvas.rotate(-laid.angle)
     canvas.translate(shadow.x * short, shadow.y * short)
-    canvas.rotate(laid.angle)
     canvas.saveLayer(None, filtered)
+    canvas.concat(laid.to_output)
     _draw(canvas, laid, picture, "all")
     canvas.restore()
     canvas.restore()
@@ -252,7 +309,9 @@ def _reach(laid: LaidPiece) -> Box:
         # Sharp corners reach further than half the line.
         around = 2 * piece.stroke_width * laid.short_side
     box = laid.drawn
-    left, top, right, bottom = (around * math.sqrt(2),) * 4
+    blurs = 3 * (piece.blur * laid.short_side + max(copy.blur for copy in laid.copies))
+    line = around * math.sqrt(2) * (_NEARER if piece.perspective else 1)
+    left, top, right, bottom = (line + blurs,) * 4
     if piece.shadow:
         short, shadow = laid.short_side, piece.shadow
         blur = 3 * shadow.blur * short

@@ -69,10 +69,10 @@ def writing_of(scene: Scene, piece_id: str) -> Writing:
 def _to_output(laid: LaidPiece, ink: Box) -> skia.Matrix:
     """From pixels of the laid text to those of the output, as a copy is drawn."""
     copy = laid.copies[0]
-    matrix = skia.Matrix.Translate(laid.x, laid.y)
-    matrix.preRotate(laid.angle)
+    matrix = laid.to_output
     matrix.preTranslate(copy.x, copy.y)
     matrix.preRotate(copy.angle)
+    matrix.preScale(copy.size, copy.size)
     matrix.preTranslate(-ink.left - ink.width / 2, -ink.top - ink.height / 2)
     return matrix
 

@@ -14,6 +14,7 @@ import PicturePicker from './PicturePicker.vue'
 import PieceList from './PieceList.vue'
 import PiecePlace from './PiecePlace.vue'
 import RepeatSection from './RepeatSection.vue'
+import SpaceSection from './SpaceSection.vue'
 import SubjectPicker from './SubjectPicker.vue'
 import TextEditor from './TextEditor.vue'
 import { FORMS } from './forms'
@@ -109,6 +110,7 @@ function offer(what: Offer): void {
     <PictureEditor v-else-if="chosen?.kind === 'picture'" :key="chosen.id" :piece="chosen" />
     <MarkEditor v-else-if="chosen?.kind === 'mark'" :key="chosen.id" :piece="chosen" />
     <RepeatSection v-if="chosen" :piece="chosen" />
+    <SpaceSection v-if="chosen" :piece="chosen" />
     <PiecePlace />
   </template>
   <OverrideNote :steps="['pieces']" :short="!!chosen" />

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 // Copies of a piece as one piece: in a row, round a ring, scattered.
 
+import { computed } from 'vue'
+
 import type { Piece, Repeat } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
@@ -13,7 +15,15 @@ const props = defineProps<{ piece: Piece }>()
 
 type Kind = 'once' | Repeat['kind']
 
-const FIRST: Repeat = { kind: 'row', count: 5, spread: 0.6, turned: false, seed: 1 }
+const FIRST: Repeat = {
+  kind: 'row',
+  count: 5,
+  spread: 0.6,
+  turned: false,
+  seed: 1,
+  smallest: 100,
+  near_blur: 0,
+}
 const SEEDS = 9999
 const KINDS: { key: Kind; label: string }[] = [
   { key: 'once', label: 'once' },
@@ -24,6 +34,7 @@ const KINDS: { key: Kind; label: string }[] = [
 
 const bench = useBench()
 const { set } = usePieceEdits()
+const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
 
 const repeated = (fields: Partial<Repeat>) => set({ repeat: { ...FIRST, ...props.piece.repeat, ...fields } })
 const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeated({ kind }))
@@ -57,14 +68,34 @@ const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeat
         @change="(value) => bench.slide(repeated({ spread: value / 100 }))"
       />
       <TickBox v-if="piece.repeat.kind !== 'row'" :label="piece.repeat.kind === 'ring' ? 'Turn along the ring' : 'Random rotation'" :checked="piece.repeat.turned" @update:checked="bench.edit(repeated({ turned: !piece.repeat.turned }))" />
-      <button
-        v-if="piece.repeat.kind === 'scatter'"
-        type="button"
-        class="link"
-        @click="bench.edit(repeated({ seed: (piece.repeat.seed + 1) % SEEDS }))"
-      >
-        Shuffle
-      </button>
+      <template v-if="piece.repeat.kind === 'scatter'">
+        <SliderRow
+          label="Smallest"
+          :value="piece.repeat.smallest"
+          :min="10"
+          :max="100"
+          @move="(smallest) => bench.drag(repeated({ smallest }))"
+          @change="(smallest) => bench.slide(repeated({ smallest }))"
+        />
+        <SliderRow
+          label="Near blur"
+          unit="px"
+          :value="piece.repeat.near_blur * short"
+          :max="Math.round(0.04 * short)"
+          :step="0.5"
+          :digits="1"
+          :percent="short / 100"
+          @move="(px) => bench.drag(repeated({ near_blur: px / short }))"
+          @change="(px) => bench.slide(repeated({ near_blur: px / short }))"
+        />
+        <button
+          type="button"
+          class="link"
+          @click="bench.edit(repeated({ seed: (piece.repeat.seed + 1) % SEEDS }))"
+        >
+          Shuffle
+        </button>
+      </template>
     </template>
   </FoldSection>
 </template>
