@@ -20,6 +20,8 @@ from lucky_margin.core.document import (
     Sides,
     SubjectAreaMask,
     Tone,
+    Treatment,
+    Treatments,
     Wash,
 )
 from lucky_margin.core.edits import apply_edit
@@ -27,6 +29,7 @@ from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.photos import decode
 from lucky_margin.core.render import layout, render
 from lucky_margin.core.scene import MemorySources, Scene
+from lucky_margin.core.treatments import TREATMENT_STYLES
 
 AGAINST = "JPEG encode"
 
@@ -54,8 +57,11 @@ def preview_figures(_: ExitStack) -> Iterator[Figure]:
         bordered = framed().model_copy(update={"border": Border.of(band)})
         works[f"exposure with a {band.kind} band"] = _exposure(Tone(), bordered, sources)
         works[f"thickness of a {band.kind} band"] = _thickness(band, sources)
+    for style in TREATMENT_STYLES:
+        works[f"a number of “{style.name}” dragged"] = _treated(style.treatment, sources)
     for name, work in works.items():
-        yield Figure(name, work, lambda: jpeg(picture), AGAINST, "10, then 6")
+        wanted = "15" if "dragged" in name else "10, then 6"
+        yield Figure(name, work, lambda: jpeg(picture), AGAINST, wanted)
     name = "a letter typed, six pieces, tone and mark"
     yield Figure(name, _typing(lettered, sources), lambda: jpeg(picture), AGAINST, "100 ms")
     gallery = _gallery(framed(), sources)
@@ -79,6 +85,36 @@ def _thickness(band: BorderBand, sources: MemorySources) -> Work:
         sides = Sides.all(next(thickness))
         border = Border.of(band.model_copy(update={"thickness": sides}))
         finish = framed().model_copy(update={"border": border})
+        jpeg(render(_scene(finish, sources), scale=0.5))
+
+    return move
+
+
+_DRAGGED = {
+    "mosaic": "cell",
+    "dots": "pitch",
+    "drawing": "line",
+    "poster": "smooth",
+    "paint": "brush",
+    "relief": "grain",
+    "grain": "size",
+    "vignette": "softness",
+    "glow": "radius",
+    "blur": "radius",
+    "sharp_zone": "radius",
+}
+"""The number of each treatment that is dragged."""
+
+
+def _treated(treatment: Treatment, sources: MemorySources) -> Work:
+    """As while one of its numbers is dragged: at half the size, every time another one."""
+    number = _DRAGGED[treatment.kind]
+    before = getattr(treatment, number)
+    values = cycle([before * (1 + 0.01 * step) for step in range(30)])
+
+    def move() -> None:
+        made = (treatment.model_copy(update={number: next(values)}),)
+        finish = framed().model_copy(update={"treatments": Treatments(made=made)})
         jpeg(render(_scene(finish, sources), scale=0.5))
 
     return move

@@ -17,24 +17,34 @@ from lucky_margin.core.document import (
     BrushedBand,
     CastShadow,
     ContactShadow,
+    Dots,
     ExportChanges,
     Focus,
+    Lift,
+    LiftBase,
+    LiftsChanges,
     LineBand,
     MarginAnchor,
     MarkDesign,
     OutlinesChanges,
     PatternBand,
+    Perspective,
     PieceChanges,
     PlainShape,
     Point,
+    Repeat,
     Shadow,
+    ShapeRegion,
     Sides,
     SizePlan,
     SolidColour,
+    SubjectAreaMask,
     SubjectOutline,
     SubjectShadowChanges,
     ToneChanges,
+    TreatmentsChanges,
     TurnChanges,
+    Vignette,
     WatermarkChanges,
     new_finish,
 )
@@ -50,11 +60,14 @@ from lucky_margin.core.edits.steps import (
     SetBorder,
     SetExport,
     SetGround,
+    SetLifts,
     SetOutlines,
     SetSubjectShadow,
     SetTone,
+    SetTreatments,
     SetTurn,
     SetWatermark,
+    SwitchStep,
 )
 from lucky_margin.core.edits.tone import AddWash
 from lucky_margin.core.export import kept_subject
@@ -370,6 +383,88 @@ STORIES = (
                         ),
                     )
                 )
+            ),
+        ),
+    ),
+    Story(
+        "shelf-wide.jpg",
+        "Shelf, one bay",
+        (
+            _size("link-card"),
+            _window(380, 300, 2900, 1522.5),
+            SetLifts(
+                changes=LiftsChanges(
+                    base=LiftBase(grey=1, light=0.25),
+                    lifted=(
+                        Lift(
+                            region=ShapeRegion(
+                                box=Box(left=0.345, top=0.385, width=0.305, height=0.27)
+                            ),
+                            edge=0.012,
+                            tilt=-2.5,
+                            size=1.12,
+                        ),
+                    ),
+                )
+            ),
+            AddText(purpose="headline", text="This row is new"),
+            _piece(
+                "text-1",
+                family="zilla-slab",
+                size=0.1,
+                colour="#1E2A2F",
+                shadow=None,
+                anchor=MarginAnchor(x=0.5, y=0.04).model_dump(),
+            ),
+        ),
+    ),
+    Story(
+        "bird-figure.jpg",
+        "Bird, in print",
+        (
+            _size("square-post"),
+            *BIRD,
+            SwitchStep(step="cut_out", on=False),
+            _window(250, 560, 1760, 1760),
+            SetTreatments(
+                changes=TreatmentsChanges(
+                    made=(
+                        Dots(
+                            pitch=0.018,
+                            ink="#B8401A",
+                            lighter=60,
+                            masks=(SubjectAreaMask(inverted=True),),
+                        ),
+                    )
+                )
+            ),
+        ),
+    ),
+    Story(
+        "bowl-top.jpg",
+        "Bowl, with hearts",
+        (
+            _size("square-post"),
+            SetTreatments(changes=TreatmentsChanges(made=(Vignette(colour="#4A1608"),))),
+            AddBadge(form="heart"),
+            _piece(
+                "badge-1",
+                width=0.13,
+                height=0.12,
+                colour="#B8401A",
+                anchor=MarginAnchor(x=0.5, y=0.5).model_dump(),
+                dx=0,
+                dy=0,
+                perspective=Perspective(lean=-20, swing=15).model_dump(),
+                repeat=Repeat(
+                    kind="scatter",
+                    count=14,
+                    spread=0.7,
+                    turned=True,
+                    seed=8,
+                    smallest=35,
+                    near_blur=0.012,
+                ).model_dump(),
             ),
         ),
     ),

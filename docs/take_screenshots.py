@@ -11,7 +11,8 @@ from tests.browser.base import ARGUMENTS, CHROMIUM, Service
 
 # All hints but the first one are dismissed.
 DISMISS_HINTS = """
-    const steps = ['spots', 'tone', 'cut_out', 'border', 'pieces', 'watermark', 'export']
+    const steps = ['spots', 'tone', 'cut_out', 'treatments', 'border', 'pieces', 'watermark',
+        'export']
     localStorage.setItem('lucky-margin-hints-dismissed', JSON.stringify(steps))
 """
 
@@ -34,8 +35,8 @@ def main() -> None:
             page.goto(service.url)
             shelf(page)
             bench(page)
+            treatments(page)
             frames(page)
-            shape(page)
             spots(page)
             tone(page)
             areas(page)
@@ -68,11 +69,23 @@ def bench(page: Page) -> None:
     step(page, "Export")
     page.get_by_text(re.compile("is light enough")).wait_for()
     keep(page, "export")
-    page.get_by_role("button", name="Save several").click()
-    with page.expect_download():
-        page.get_by_role("button", name="Save 5 sizes").click()
-    keep(page, "export-several")
-    page.keyboard.press("Escape")
+
+
+def treatments(page: Page) -> None:
+    """A background in print with the ready-made treatments, and a lifted bay of the shelf."""
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Bird, in print").click()
+    step(page, "Treatments")
+    page.wait_for_timeout(8000)  # until all treatments are drawn
+    keep(page, "treatments")
+    page.get_by_role("button", name=re.compile("^Ready-made ")).click()
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Shelf, one bay").click()
+    step(page, "Treatments")
+    page.get_by_role("button", name=re.compile("^Lifts ")).click()
+    page.wait_for_timeout(2500)
+    keep(page, "lift")
+    page.get_by_role("button", name=re.compile("^Lifts ")).click()
 
 
 def frames(page: Page) -> None:
@@ -92,14 +105,6 @@ def frames(page: Page) -> None:
     page.wait_for_timeout(5000)  # until all strokes and modes are drawn
     keep(page, "brushed-edges")
     page.keyboard.press("Escape")
-
-
-def shape(page: Page) -> None:
-    page.get_by_role("button", name="Shelf").click()
-    page.get_by_role("button", name="Open Bowl avatar").click()
-    step(page, "Crop")
-    page.get_by_role("button", name=re.compile("^Shape ")).click()
-    keep(page, "bench-shape")
 
 
 def spots(page: Page) -> None:

@@ -30,15 +30,15 @@ export function useTreatmentEdits() {
   const change = (fields: Record<string, unknown>): Edit =>
     replace({ ...made.value[at.value]!, ...fields } as Treatment)
 
-  /** Another in the place of the one that is worked on, of the same part of the photo and as strong;
-   * where there is none, one more. */
-  function take(style: Treatment): Edit {
+  /** Another in the place of the one that is worked on, of the same part of the photo, unless other
+   * `parts` are given, and as strong; where there is none, one more. */
+  function take(style: Treatment, parts?: Treatment['masks']): Edit {
     const present = treatment.value
     const focus = bench.document!.focus?.point
     const fresh = style.kind === 'sharp_zone' && focus ? { ...style, centre: focus } : style
     if (!present) return set([...made.value, fresh])
-    const { on, strength, blend, masks, covers } = present
-    return replace({ ...fresh, on, strength, blend, masks, covers })
+    const { on, strength, blend, covers } = present
+    return replace({ ...fresh, on, strength, blend, covers, masks: parts ?? present.masks })
   }
 
   function work(on: number): void {

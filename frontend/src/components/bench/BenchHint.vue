@@ -12,6 +12,7 @@ const HINTS: Record<string, string> = {
   spots: 'Click dust on the picture. For a wire, draw along it.',
   tone: '“Suggest a tone” is a good start. Press O to compare with the photo before editing.',
   cut_out: 'Find the subject, then look at its edge at 100 % (P). The brushes put right what is wrong.',
+  treatments: 'Rest the pointer on a picture to try it on yours. “Lifts” raises a part of the photo.',
   border: 'Rest the pointer on a choice to try it on the picture. Nothing changes until you click.',
   pieces: 'Double-click words on the picture to write in them. Drag them to move them.',
   watermark: 'Type your name, or make a mark once and use it on every finish.',

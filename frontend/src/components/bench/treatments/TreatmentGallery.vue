@@ -40,7 +40,7 @@ const summary = computed(() => {
         :key="one.key"
         :name="one.name"
         :channel="`treatment-${one.key}`"
-        :edit="take(one.treatment)"
+        :edit="take(one.treatment, [])"
         :is-on="one === chosen"
         :height="58"
         :middle="FINE.includes(one.treatment.kind) ? CLOSE * short : undefined"
