@@ -126,3 +126,58 @@ class TreatmentsTest(BrowserTest):
         self.assertEqual(image.size, (1080, plain.shape[0]))
         self.assertGreater(image.n_frames, 20)
         expect(self.page.get_by_role("img", name="The animation")).to_be_visible()
+
+
+class SpaceTest(BrowserTest):
+    """Pieces in space, on the bench."""
+
+    def setUp(self):
+        super().setUp()
+        self.open_finish_of("bowl-top.jpg")
+        self.step("Text & badges")
+        with self.one_change():
+            self.button("Badge, arrow").click()
+            self.button("Heart", exact=True).click()
+
+    def hearts(self):
+        return self.page.locator("[data-piece]")
+
+    def test_six_hearts_in_depth_of_which_two_are_blurred_differently(self):
+        self.fold("Repeat")
+        with self.one_change():
+            self.page.get_by_role("radio", name="scattered").click()
+        for name, text in (("Count", "6"), ("Smallest", "40"), ("Near blur", "6")):
+            with self.one_change():
+                self.type_in(f"{name}, typed", text)
+        with self.one_change():
+            self.button("Take apart").click()
+        expect(self.hearts()).to_have_count(6)
+        rows = self.page.get_by_role("listitem").filter(has_text="Heart")
+        for row, blur in ((0, "20"), (3, "12"), (0, "0")):
+            rows.nth(row).click()
+            self.fold("Perspective and blur")
+            with self.one_change():
+                self.type_in("Blur, typed", blur)
+        self.button("Undo").click()
+        rows.nth(0).click()
+        expect(self.field("Blur, typed")).to_have_value("20")
+
+    def test_a_corner_is_pulled_with_the_pointer_and_the_keys(self):
+        self.fold("Perspective and blur")
+        with self.one_change():
+            self.type_in("Lean back, typed", "40")
+        self.page.get_by_text("Pull the corners").click()
+        knob = self.page.get_by_role("button", name="Pull the upper left corner")
+        before = knob.bounding_box()
+        with self.one_change():
+            self.page.mouse.move(before["x"] + 13, before["y"] + 13)
+            self.page.mouse.down()
+            self.page.mouse.move(before["x"] - 20, before["y"] - 10, steps=4)
+            self.page.mouse.up()
+        self.assertLess(knob.bounding_box()["x"], before["x"] - 20)
+        with self.one_change():
+            knob.focus()
+            self.page.keyboard.press("Shift+ArrowUp")
+        with self.one_change():
+            self.button("Flat").click()
+        expect(self.field("Lean back, typed")).to_have_value("0")

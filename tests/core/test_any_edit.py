@@ -384,6 +384,8 @@ edit("set_treatments", changes=st.fixed_dictionaries({"made": st.lists(treatment
 edit("drag_zone", number=few, grip=tone_grips, dx=any_number, dy=any_number)
 edit("set_lifts", changes=st.fixed_dictionaries({"lifted": st.lists(lifts, max_size=3)}))
 edit("add_lift", shape=st.one_of(st.none(), shapes))
+edit("drag_corner", id=piece_id, corner=st.integers(0, 3), dx=any_number, dy=any_number)
+edit("take_apart", id=piece_id)
 edit("drag_lift", number=few, grip=tone_grips, dx=any_number, dy=any_number)
 edit("set_band_picture", band=st.integers(0, 2), sha256=st.just(SHA))
 edit("set_focus", focus=st.one_of(st.none(), focuses))

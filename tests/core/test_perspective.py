@@ -6,8 +6,13 @@ import unittest
 import numpy as np
 
 from lucky_margin.core.document import BadgePiece, Perspective, PicturePiece, Repeat, Shadow
+from lucky_margin.core.edits import apply_edit
+from lucky_margin.core.edits.in_space import DragCorner, TakeApart
+from lucky_margin.core.edits.pieces import RemovePieces, SetPiece
+from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces.repeats import copies_of
 from lucky_margin.core.render import layout, render
+from lucky_margin.core.squaring import is_convex
 from tests.support import finish_of, scene_of, sources_of
 
 SIDE = 400
@@ -101,6 +106,89 @@ class PerspectiveTest(unittest.TestCase):
         finish = finish_of(pieces=(badge(perspective=Perspective(lean=40)),))
         (laid,) = layout(scene_of(finish, sources_of(WHITE))).pieces
         self.assertEqual((laid.width, laid.height), (200, 120))
+
+
+class PulledTest(unittest.TestCase):
+    def scene(self, **fields):
+        return scene_of(finish_of(pieces=(badge(**fields),), export=PNG), sources_of(WHITE))
+
+    def corners(self, scene):
+        return [(corner.x, corner.y) for corner in layout(scene).pieces[0].corners]
+
+    def pulled(self, scene, corner, dx, dy):
+        edit = DragCorner(id="badge-1", corner=corner, dx=dx, dy=dy)
+        return scene_of(apply_edit(scene, edit).finish, scene.sources)
+
+    def test_only_the_corner_that_is_pulled_goes_along(self):
+        for fields in ({}, {"angle": 33}, {"perspective": Perspective(lean=30, swing=-20)}):
+            with self.subTest(fields):
+                scene = self.scene(**fields)
+                before = self.corners(scene)
+                after = self.corners(self.pulled(scene, 2, 17, -9))
+                before[2] = before[2][0] + 17, before[2][1] - 9
+                np.testing.assert_allclose(after, before, atol=0.01)
+
+    def test_what_is_drawn_lies_between_the_corners(self):
+        plate = PicturePiece(id="badge-1", sha256=OTHER, ratio=200 / 120, width=0.5)
+        sources = sources_of(WHITE, others={OTHER: BLACK[:120, :200]})
+        scene = scene_of(finish_of(pieces=(plate,), export=PNG), sources)
+        for corner, dx, dy in ((0, -40, 15), (1, 30, 50), (3, 20, 60)):
+            scene = self.pulled(scene, corner, dx, dy)
+        ink = 255 - render(scene)[:, :, 0].astype(float)
+        area, centre = area_and_centre(self.corners(scene))
+        self.assertAlmostEqual(ink.sum() / 255, area, delta=0.003 * area)
+        y, x = np.mgrid[:SIDE, :SIDE] + 0.5
+        seen = (x * ink).sum() / ink.sum(), (y * ink).sum() / ink.sum()
+        np.testing.assert_allclose(seen, centre, atol=0.1)
+
+    def test_a_corner_never_crosses_the_others(self):
+        scene = self.pulled(self.scene(), 0, 900, 900)
+        self.assertTrue(is_convex(np.array(self.corners(scene))))
+        with self.assertRaisesRegex(ValueError, "cross each other"):
+            Perspective(corners=((2, 2), (0, 0), (0, 0), (0, 0)))
+
+    def test_an_arrow_held_at_the_photo_has_only_its_ends(self):
+        scene = self.scene(form="arrow", tip={"x": 0.9, "y": 0.9})
+        with self.assertRaisesRegex(BadInput, "two ends"):
+            self.pulled(scene, 0, 5, 5)
+
+
+class TakenApartTest(unittest.TestCase):
+    def test_copies_become_pieces_where_they_lie(self):
+        repeat = Repeat(kind="scatter", count=6, seed=3, spread=0.6, smallest=40, near_blur=0.02,
+                        turned=True)  # fmt: skip
+        piece = badge(form="heart", width=0.1, height=0.1, repeat=repeat)
+        scene = scene_of(finish_of(pieces=(piece,), export=PNG), sources_of(WHITE))
+        before = render(scene).astype(int)
+        finish = apply_edit(scene, TakeApart(id="badge-1")).finish
+        self.assertEqual(len(finish.pieces), 6)
+        self.assertEqual(len({one.group for one in finish.pieces}), 1)
+        after = render(scene_of(finish, scene.sources)).astype(int)
+        self.assertLess(np.abs(after - before).mean(), 0.1)
+
+    def test_one_of_them_is_blurred_and_another_removed_without_losing_the_rest(self):
+        piece = badge(form="heart", width=0.1, height=0.1, repeat=Repeat(count=3))
+        scene = scene_of(finish_of(pieces=(piece,), export=PNG), sources_of(WHITE))
+        scene = scene_of(apply_edit(scene, TakeApart(id="badge-1")).finish, scene.sources)
+        before = render(scene)
+        first, _, last = (one.id for one in scene.finish.pieces)
+        finish = apply_edit(scene, SetPiece(ids=(first,), changes={"blur": 0.02})).finish
+        scene = scene_of(finish, scene.sources)
+        scene = scene_of(apply_edit(scene, RemovePieces(ids=(last,))).finish, scene.sources)
+        after = render(scene)
+        np.testing.assert_array_equal(after[:, 170:230], before[:, 170:230])
+        self.assertTrue((after[:, 280:] == 255).all())
+        self.assertFalse(np.array_equal(after[:, :120], before[:, :120]))
+
+    def test_what_cannot_be_taken_apart_is_refused(self):
+        for piece, others, words in (
+            (badge(), (), "only once"),
+            (badge(repeat=Repeat(count=60)),
+             tuple(badge(id=f"badge-{number}") for number in range(2, 60)), "100 pieces"),
+        ):  # fmt: skip
+            scene = scene_of(finish_of(pieces=(piece, *others)), sources_of(WHITE))
+            with self.assertRaisesRegex(BadInput, words):
+                apply_edit(scene, TakeApart(id="badge-1"))
 
 
 def area_and_centre(corners):

@@ -13,6 +13,8 @@ interface Beginning {
 export const useSelection = defineStore('selection', () => {
   const bench = useBench()
   const wished = ref<string[]>([])
+  /** Whether the corners of the only piece are pulled freely, not to scale it. */
+  const pullsCorners = ref(false)
   const typing = ref<string | null>(null)
   /** How the writing began: by typing a letter, by a press on the picture (output pixels), or neither. */
   const beginning = shallowRef<Beginning>({})
@@ -31,6 +33,7 @@ export const useSelection = defineStore('selection', () => {
   const only = computed(() => (pieces.value.length === 1 ? pieces.value[0]! : null))
 
   function choose(chosen: string[]): void {
+    if (chosen.join() !== wished.value.join()) pullsCorners.value = false
     wished.value = chosen
     if (!chosen.includes(typing.value ?? '')) typing.value = null
   }
@@ -61,5 +64,5 @@ export const useSelection = defineStore('selection', () => {
 
   watch([() => bench.openStep, () => bench.saved?.id], clear)
 
-  return { ids, pieces, only, typing, beginning, writes, marked, groupOf, choose, toggle, clear, write }
+  return { ids, pieces, only, pullsCorners, typing, beginning, writes, marked, groupOf, choose, toggle, clear, write }
 })

@@ -4,9 +4,9 @@ Places and lengths are in the size's space: offsets and heights are fractions of
 ems are of a text's own size.
 """
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from lucky_margin.core.document.cut_out import CutOut
 from lucky_margin.core.document.square import Square
@@ -121,18 +121,52 @@ class Repeat(Value):
     near_blur: float = Field(default=0, ge=0, le=0.1)
 
 
+Shift = Annotated[float, Field(ge=-10, le=10)]
+FourShifts = Annotated[tuple[tuple[Shift, Shift], ...], Field(min_length=4, max_length=4)]
+
+_FLAT = ((-0.5, -0.5), (0.5, -0.5), (0.5, 0.5), (-0.5, 0.5))
+"""The corners of a box about its middle, in its sides, clockwise from the upper left."""
+
+_LEAST_TURN = 1e-3
+"""Of two sides that follow each other, as the area between them: below this they are one line."""
+
+
 class Perspective(Value):
     """A piece turned out of the picture's plane: it leans back at its top and swings back at its
-    right, by degrees, and is seen from so many of its own longer sides away."""
+    right, by degrees, and is seen from so many of its own longer sides away.
+
+    Or its ``corners`` were pulled: how far each, clockwise from the upper left, lies from where it
+    is flat, in the sides of the piece's own box. They go before lean and swing.
+    """
 
     lean: float = Field(default=0, ge=-80, le=80)
     swing: float = Field(default=0, ge=-80, le=80)
     distance: float = Field(default=2.5, ge=1.2, le=20)
+    corners: FourShifts | None = None
+
+    @model_validator(mode="after")
+    def _corners_go_round(self) -> Self:
+        corners = self.pulled
+        sides = [
+            (b[0] - a[0], b[1] - a[1])
+            for a, b in zip(corners, (*corners[1:], corners[0]), strict=True)
+        ]
+        following = (*sides[1:], sides[0])
+        turns = [a[0] * b[1] - a[1] * b[0] for a, b in zip(sides, following, strict=True)]
+        if min(turns) < _LEAST_TURN:
+            raise ValueError("these corners cross each other; pull one of them back")
+        return self
 
     @property
     def is_set(self) -> bool:
         """Whether it turns anything."""
-        return self.lean != 0 or self.swing != 0
+        return self.corners is not None or self.lean != 0 or self.swing != 0
+
+    @property
+    def pulled(self) -> tuple[tuple[float, float], ...]:
+        """Where its corners lie from the middle of its box, in the box's sides."""
+        shifts = self.corners or ((0.0, 0.0),) * 4
+        return tuple((x + dx, y + dy) for (x, y), (dx, dy) in zip(_FLAT, shifts, strict=True))
 
 
 class PieceBase(Value):

@@ -10,6 +10,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     borders,
     cut_out,
     framing,
+    in_space,
     lifts,
     masks,
     moving,

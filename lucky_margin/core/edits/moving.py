@@ -19,11 +19,11 @@ from lucky_margin.core.document import (
     rgb_of,
 )
 from lucky_margin.core.edits.edited import Edited, Guide
+from lucky_margin.core.edits.on_photo import spot_at
 from lucky_margin.core.edits.placing import (
     changed_piece,
     laid_one,
     put,
-    spot_at,
     within,
 )
 from lucky_margin.core.edits.registry import EditBase, PieceIds, carries_out

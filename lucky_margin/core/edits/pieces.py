@@ -97,7 +97,7 @@ def add_text(scene: Scene, edit: AddText) -> Edited:
     fields = PURPOSES[edit.purpose] | {"shadow": Shadow(), "colour": colour}
     text = edit.text or SAMPLE_WORDS[edit.purpose]
     piece = TextPiece.model_validate({"id": "text", "text": text} | fields)
-    return _added(scene, [_where_free(scene, piece, fields["anchor"])])
+    return with_pieces_added(scene, [_where_free(scene, piece, fields["anchor"])])
 
 
 def _first_colour(scene: Scene, edit: AddText) -> str:
@@ -129,7 +129,7 @@ def add_badge(scene: Scene, edit: AddBadge) -> Edited:
     """A badge in front of all others."""
     width, height = FIRST_SIDES.get(edit.form, (FIRST_SIDE, FIRST_SIDE))
     piece = BadgePiece(id="badge", form=edit.form, width=width, height=height, icon=edit.icon)
-    return _added(scene, [piece])
+    return with_pieces_added(scene, [piece])
 
 
 class AddPicture(EditBase):
@@ -151,7 +151,7 @@ def add_picture(scene: Scene, edit: AddPicture) -> Edited:
     if edit.subject:
         fresh = piece.with_subject(edit.subject)
         piece = fresh.model_copy(update={"width": piece.width * min(1.0, fresh.ratio)})
-    return _added(scene, [piece])
+    return with_pieces_added(scene, [piece])
 
 
 class AddMark(EditBase):
@@ -167,7 +167,7 @@ def add_mark(scene: Scene, edit: AddMark) -> Edited:
     has any."""
     shade: MarkShade | None = "light" if edit.mark.design.colours else None
     piece = MarkPiece(id="mark", mark=edit.mark, shade=shade)
-    return _added(scene, [_where_free(scene, piece, MARK_HOME)])
+    return with_pieces_added(scene, [_where_free(scene, piece, MARK_HOME)])
 
 
 class PastePieces(EditBase):
@@ -180,7 +180,9 @@ class PastePieces(EditBase):
 @carries_out(PastePieces)
 def paste_pieces(scene: Scene, edit: PastePieces) -> Edited:
     """Copies of pieces of any finish, on every size."""
-    return _added(scene, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces])
+    return with_pieces_added(
+        scene, [piece.model_copy(update={"sizes": None}) for piece in edit.pieces]
+    )
 
 
 class DuplicatePieces(EditBase):
@@ -197,7 +199,7 @@ def duplicate_pieces(scene: Scene, edit: DuplicatePieces) -> Edited:
         piece.model_copy(update={"dx": piece.dx + DUPLICATE_STEP, "dy": piece.dy + DUPLICATE_STEP})
         for piece in _chosen(scene, edit.ids)
     ]
-    return _added(scene, copies)
+    return with_pieces_added(scene, copies)
 
 
 class RemovePieces(EditBase):
@@ -329,7 +331,7 @@ def follow_piece(scene: Scene, edit: FollowPiece) -> Edited:
     return Edited.of(scene, scene.finish.with_size(scene.size.with_overrides(pieces=own)))
 
 
-def _added(scene: Scene, pieces: Iterable[Piece]) -> Edited:
+def with_pieces_added(scene: Scene, pieces: Iterable[Piece]) -> Edited:
     """The finish with more pieces, each under an id of its own."""
     have = list(scene.finish.pieces)
     # Copies of a group are a group of their own.

@@ -10,10 +10,10 @@ from typing import Any
 from lucky_margin.core.document import (
     MarginAnchor,
     PhotoAnchor,
-    PhotoPoint,
     PieceChanges,
 )
 from lucky_margin.core.edits.edited import Edited
+from lucky_margin.core.edits.on_photo import spot_at
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.pieces import Ends, LaidPiece, Margins
 from lucky_margin.core.pieces.laying import turned_sides
@@ -108,15 +108,6 @@ def tail_hung(laid: LaidPiece, x: float, y: float, scene: Scene) -> dict[str, An
         "dx": offset((x - box.left - anchor_x * box.width) / short),
         "dy": offset((y - box.top - anchor_y * box.height) / short),
     }
-
-
-def spot_at(scene: Scene, x: float, y: float) -> PhotoPoint:
-    """The photo's point under a place of the size in hand."""
-    across, down = scene.frame.from_output(x, y)
-    return PhotoPoint(
-        x=round(within(across / scene.facts.width, -2, 3), 6),
-        y=round(within(down / scene.facts.height, -2, 3), 6),
-    )
 
 
 def _third(share: float) -> float:

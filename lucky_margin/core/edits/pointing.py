@@ -5,7 +5,8 @@ from typing import Literal
 
 from lucky_margin.core.document import BadgePiece, Identifier, MarginAnchor
 from lucky_margin.core.edits.edited import Edited
-from lucky_margin.core.edits.placing import changed_piece, laid_one, put, spot_at, tail_hung
+from lucky_margin.core.edits.on_photo import spot_at
+from lucky_margin.core.edits.placing import changed_piece, laid_one, put, tail_hung
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece

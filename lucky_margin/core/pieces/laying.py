@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+import numpy as np
 import skia
 
 from lucky_margin.core.document import (
@@ -29,6 +30,7 @@ from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
 from lucky_margin.core.pieces.lettering import lettering_of
 from lucky_margin.core.pieces.marks import MarkParts, mark_parts
 from lucky_margin.core.pieces.repeats import ALONE, Copy, copies_of
+from lucky_margin.core.squaring import onto_corners
 from lucky_margin.core.text import (
     FontFinder,
     LaidText,
@@ -119,15 +121,22 @@ class LaidPiece:
         """From its own box, about its middle, to output pixels."""
         matrix = skia.Matrix.Translate(self.x, self.y)
         matrix.preRotate(self.angle)
-        matrix.preConcat(self._in_perspective)
+        matrix.preConcat(self.in_perspective)
         return matrix
 
     @property
-    def _in_perspective(self) -> skia.Matrix:
-        """A plane turned by its swing, then its lean, projected from a point before its middle."""
+    def in_perspective(self) -> skia.Matrix:
+        """From its own flat box, about its middle, to where that is seen: a plane turned by its
+        swing, then its lean, projected from a point before its middle; or one whose corners were
+        pulled."""
         perspective = self.piece.perspective
         if perspective is None or not perspective.is_set:
             return skia.Matrix()
+        if perspective.corners:
+            corners = np.array(perspective.pulled) * (self.width, self.height)
+            matrix = skia.Matrix.MakeAll(*onto_corners(corners, self.width, self.height).ravel())
+            matrix.preTranslate(self.width / 2, self.height / 2)
+            return matrix
         lean, swing = math.radians(perspective.lean), math.radians(perspective.swing)
         away = perspective.distance * max(self.width, self.height)
         return skia.Matrix.MakeAll(

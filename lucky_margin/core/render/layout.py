@@ -60,6 +60,9 @@ class PieceLaid(Value):
     font_pixels: float = Field(description="A text's em; 0 for other pieces.")
     lines: int
     missing: str = Field(description="Characters of a text that no font has.")
+    corners: list[LaidPoint] = Field(
+        description="Of its own box as they are seen, clockwise from the upper left."
+    )
     tail: LaidPoint | None = Field(description="Where a piece begins that points at the photo.")
     tip: LaidPoint | None = Field(description="What it points at.")
 
@@ -205,6 +208,7 @@ def _piece(laid: LaidPiece) -> PieceLaid:
         font_pixels=round(text.size, _PLENTY) if text else 0,
         lines=text.lines if text else 0,
         missing=text.missing if text else "",
+        corners=[_laid_point(corner) for corner in laid.corners],
         tail=_laid_point(laid.ends.tail) if laid.ends else None,
         tip=_laid_point(laid.ends.tip) if laid.ends else None,
     )

@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import type { Piece, Repeat } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
+import { useSelection } from '../../../stores/selection'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import FoldSection from '../../shared/FoldSection.vue'
 import SliderRow from '../../shared/SliderRow.vue'
@@ -33,10 +34,17 @@ const KINDS: { key: Kind; label: string }[] = [
 ]
 
 const bench = useBench()
+const selection = useSelection()
 const { set } = usePieceEdits()
 const short = computed(() => Math.min(bench.layout!.width, bench.layout!.height))
 
 const repeated = (fields: Partial<Repeat>) => set({ repeat: { ...FIRST, ...props.piece.repeat, ...fields } })
+/** Each copy becomes a piece that can be changed alone; all of them are chosen. */
+async function takeApart(): Promise<void> {
+  await bench.edit({ kind: 'take_apart', id: props.piece.id })
+  selection.choose(selection.groupOf(bench.here!.pieces.at(-1)!.id))
+}
+
 const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeated({ kind }))
 </script>
 
@@ -96,6 +104,7 @@ const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeat
           Shuffle
         </button>
       </template>
+      <button type="button" class="link apart" @click="takeApart">Take apart</button>
     </template>
   </FoldSection>
 </template>
@@ -107,5 +116,9 @@ const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeat
 
 .slider-row {
   margin-top: 5px;
+}
+
+.apart {
+  float: right;
 }
 </style>

@@ -11,6 +11,7 @@ import { usePieceEdits } from '../../../composables/pieceEdits'
 import { pieceName } from '../../../composables/pieceNames'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
+import PieceCorners from './PieceCorners.vue'
 import SnapLines from './SnapLines.vue'
 import StageKnob from './StageKnob.vue'
 import WritingLayer from './WritingLayer.vue'
@@ -214,7 +215,8 @@ const drawn = computed(() => {
         @nudge="(dx, dy) => bench.edit(pointing(only!, end, dx, dy), 'after a pause')"
       />
     </template>
-    <template v-if="only && !selection.only!.locked && !isDrawnOut">
+    <PieceCorners v-if="only && selection.pullsCorners" :piece="only" :origin="origin" />
+    <template v-else-if="only && !selection.only!.locked && !isDrawnOut">
       <StageKnob
         v-for="grip in grips"
         :key="grip"
