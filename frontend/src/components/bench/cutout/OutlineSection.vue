@@ -8,7 +8,7 @@ import ChoiceChips from '../../shared/ChoiceChips.vue'
 import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import { BORDER_COLOURS } from '../colours'
-import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
+import BlendSelect from '../BlendSelect.vue'
 import ReadyOutlines from './ReadyOutlines.vue'
 import { INK, PLAIN } from './readyOutlines'
 import TickBox from '../../shared/TickBox.vue'
@@ -121,15 +121,7 @@ function add(): void {
         :chosen="line.inside ? 'inside' : 'outside'"
         @choose="(key) => bench.edit(change({ inside: key === 'inside' }))"
       />
-      <select
-        aria-label="Blend"
-        :value="line.blend"
-        @change="bench.edit(change({ blend: ($event.target as HTMLSelectElement).value as SubjectOutline['blend'] }))"
-      >
-        <optgroup v-for="{ name, modes } in BLEND_GROUPS" :key="name" :label="name">
-          <option v-for="mode in modes" :key="mode" :value="mode">{{ BLEND_NAMES[mode] }}</option>
-        </optgroup>
-      </select>
+      <BlendSelect :blend="line.blend" @choose="(blend) => bench.edit(change({ blend }))" />
     </div>
   </template>
   <TickBox v-if="line?.inside" label="Also along the size's edge" :checked="bench.here!.outlines.along_cuts" @update:checked="bench.edit(changeAll({ along_cuts: $event }))" />

@@ -9,7 +9,7 @@ import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import FoldSection from '../../shared/FoldSection.vue'
 import SliderRow from '../../shared/SliderRow.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
+import BlendSelect from '../BlendSelect.vue'
 import TickBox from '../../shared/TickBox.vue'
 
 type To = Extract<Edit, { kind: 'align_pieces' }>['to']
@@ -82,18 +82,10 @@ function toggleSizes(): void {
       @move="(value) => bench.drag(set({ opacity: value / 100 }))"
       @change="(value) => bench.slide(set({ opacity: value / 100 }))"
     />
-    <label class="blend">
-      Blend
-      <select
-        class="text-field"
-        :value="first.blend"
-        @change="change({ blend: ($event.target as HTMLSelectElement).value as Piece['blend'] })"
-      >
-        <optgroup v-for="{ name, modes } in BLEND_GROUPS" :key="name" :label="name">
-          <option v-for="mode in modes" :key="mode" :value="mode">{{ BLEND_NAMES[mode] }}</option>
-        </optgroup>
-      </select>
-    </label>
+    <div class="blend">
+      <span>Blend</span>
+      <BlendSelect :blend="first.blend" @choose="(blend) => change({ blend })" />
+    </div>
     <TickBox label="Soft shadow" :checked="!!first.shadow" @update:checked="change({ shadow: first.shadow ? null : SHADOW })" />
     <SliderRow
       v-if="first.shadow"

@@ -10,7 +10,7 @@ import { useStage } from '../../../stores/stage'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import { MASK_KINDS, MASK_NAMES, maskName } from '../masks/masks'
-import MaskEditor from '../masks/MaskEditor.vue'
+import MaskList from '../masks/MaskList.vue'
 import { READY_AREAS } from './readyAreas'
 import WarmthRow from './WarmthRow.vue'
 import TickBox from '../../shared/TickBox.vue'
@@ -67,12 +67,6 @@ async function addReady(key: string): Promise<void> {
   if (await finding.isSubjectKnown()) await add(readyArea(key))
 }
 
-async function narrow(mask: MaskKind): Promise<void> {
-  const which = number.value
-  if (mask === 'subject' && !(await finding.isSubjectKnown())) return
-  await bench.edit({ kind: 'add_mask', place: 'area', number: which, mask, only_this_size: bench.onlyThisSize })
-}
-
 const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1).replace('_', ' ')
 </script>
 
@@ -107,26 +101,11 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
         <TickBox v-model:checked="stage.showsMask" label="Show mask" />
         <button type="button" class="link" @click="remove">Remove area</button>
       </div>
-      <MaskEditor
-        v-for="(mask, at) in part.masks"
-        :key="`${number}-${at}`"
-        place="area"
-        :mask="mask"
-        :number="number"
-        :at="at"
-        :is-only="part.masks.length === 1"
-        :of="(masks) => set({ masks })"
-        :masks="part.masks"
-      />
-      <p v-if="isUnseen" class="narrow">
-        The photo behind the cut-out subject doesn't show here. Choose “this photo” as the background to see it.
-      </p>
-      <p v-if="part.masks.length < 4" class="narrow">
-        Limit to:
-        <button v-for="kind in MASK_KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">
-          {{ MASK_NAMES[kind] }}
-        </button>
-      </p>
+      <MaskList place="area" :number="number" :masks="part.masks" :least="1" :of="(masks) => set({ masks })">
+        <p v-if="isUnseen" class="unseen">
+          The photo behind the cut-out subject doesn't show here. Choose “this photo” as the background to see it.
+        </p>
+      </MaskList>
       <SliderRow
         v-for="control in CONTROLS"
         :key="control"
@@ -191,11 +170,7 @@ const label = (control: Control) => control[0]!.toUpperCase() + control.slice(1)
   margin-left: auto;
 }
 
-.narrow {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 8px;
-  align-items: center;
+.unseen {
   margin-top: 4px;
   color: var(--ink-soft);
   font-size: 12px;

@@ -7,7 +7,8 @@ import { useBench } from '../../../stores/bench'
 import ChoiceChips from '../../shared/ChoiceChips.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import BlendDialog from './BlendDialog.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
+import { BLEND_NAMES } from '../blends'
+import BlendSelect from '../BlendSelect.vue'
 import StopList from './StopList.vue'
 import TickBox from '../../shared/TickBox.vue'
 
@@ -75,17 +76,8 @@ const choices = computed(() =>
         @change="(opacity) => bench.slide(set({ opacity }))"
       />
       <div class="blend">
-        <label for="blend-mode">Blend</label>
-        <select
-          id="blend-mode"
-          class="text-field"
-          :value="part.blend"
-          @change="bench.edit(set({ blend: ($event.target as HTMLSelectElement).value as Wash['blend'] }))"
-        >
-          <optgroup v-for="{ name, modes } in BLEND_GROUPS" :key="name" :label="name">
-            <option v-for="mode in modes" :key="mode" :value="mode">{{ BLEND_NAMES[mode] }}</option>
-          </optgroup>
-        </select>
+        <span>Blend</span>
+        <BlendSelect :blend="part.blend" @choose="(blend) => bench.edit(set({ blend }))" />
         <button type="button" class="action" @click="comparing = true">Try them all</button>
       </div>
       <BlendDialog v-model="comparing" :wash="part" :of="(blend) => set({ blend })" />

@@ -3,13 +3,12 @@
 
 import { computed } from 'vue'
 
-import type { AreaMask, MaskKind, Treatment } from '../../../api/types'
+import type { AreaMask, Treatment } from '../../../api/types'
 import { useTreatmentEdits } from '../../../composables/treatmentEdits'
 import { useBench } from '../../../stores/bench'
 import { useFinding } from '../../../stores/finding'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
-import { MASK_KINDS, MASK_NAMES } from '../masks/masks'
-import MaskEditor from '../masks/MaskEditor.vue'
+import MaskList from '../masks/MaskList.vue'
 
 type Part = 'all' | 'subject' | 'rest'
 
@@ -23,7 +22,6 @@ const COVERS: Choice<Treatment['covers']>[] = [
   { key: 'base', label: 'only under lifts' },
   { key: 'lifts', label: 'only lifts' },
 ]
-const MOST = 4
 
 const bench = useBench()
 const finding = useFinding()
@@ -42,28 +40,12 @@ const ofPart = (now: Part): AreaMask[] =>
 async function limit(now: Part): Promise<void> {
   if (now === 'all' || (await finding.isSubjectKnown())) await bench.edit(change({ masks: ofPart(now) }))
 }
-
-async function narrow(mask: MaskKind): Promise<void> {
-  const number = at.value
-  if (mask === 'subject' && !(await finding.isSubjectKnown())) return
-  await bench.edit({ kind: 'add_mask', place: 'treatment', number, mask, only_this_size: bench.onlyThisSize })
-}
 </script>
 
 <template>
   <p class="field-label">Where</p>
   <ChoiceChips label="Where" :choices="PARTS" :chosen="part" @choose="limit" />
-  <MaskEditor
-    v-for="(mask, index) in masks"
-    :key="`${at}-${index}`"
-    place="treatment"
-    :mask="mask"
-    :number="at"
-    :at="index"
-    :is-only="false"
-    :of="(now) => change({ masks: now })"
-    :masks="masks"
-  />
+  <MaskList place="treatment" :number="at" :masks="masks" :least="0" :of="(now) => change({ masks: now })" />
   <template v-if="bench.here!.lifts.lifted.length">
     <p class="field-label">Covers</p>
     <ChoiceChips
@@ -74,22 +56,4 @@ async function narrow(mask: MaskKind): Promise<void> {
       @hover="(covers) => (bench.tryOut = covers ? change({ covers }) : null)"
     />
   </template>
-  <p v-if="masks.length < MOST" class="narrow">
-    Limit to:
-    <button v-for="kind in MASK_KINDS" :key="kind" type="button" class="link" @click="narrow(kind)">
-      {{ MASK_NAMES[kind] }}
-    </button>
-  </p>
 </template>
-
-<style scoped>
-.narrow {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 8px;
-  align-items: center;
-  margin-top: 4px;
-  color: var(--ink-soft);
-  font-size: 12px;
-}
-</style>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue'
 
-import type { BlendMode } from '../../../api/types'
 import { useTreatmentEdits } from '../../../composables/treatmentEdits'
 import { useBench } from '../../../stores/bench'
 import { useTreatments } from '../../../stores/treatments'
@@ -10,7 +9,7 @@ import FoldSection from '../../shared/FoldSection.vue'
 import OverrideNote from '../../shared/OverrideNote.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import TickBox from '../../shared/TickBox.vue'
-import { BLEND_GROUPS, BLEND_NAMES } from '../blends'
+import BlendSelect from '../BlendSelect.vue'
 import { TREATMENT_NAMES } from './numbers'
 import LiftSection from './LiftSection.vue'
 import TreatmentGallery from './TreatmentGallery.vue'
@@ -74,17 +73,8 @@ showGrips()
       @change="(strength) => bench.slide(change({ strength }))"
     />
     <div class="blend">
-      <label for="treatment-blend">Blend</label>
-      <select
-        id="treatment-blend"
-        class="text-field"
-        :value="treatment.blend"
-        @change="bench.edit(change({ blend: ($event.target as HTMLSelectElement).value as BlendMode }))"
-      >
-        <optgroup v-for="group in BLEND_GROUPS" :key="group.name" :label="group.name">
-          <option v-for="mode in group.modes" :key="mode" :value="mode">{{ BLEND_NAMES[mode] }}</option>
-        </optgroup>
-      </select>
+      <span>Blend</span>
+      <BlendSelect :blend="treatment.blend" @choose="(blend) => bench.edit(change({ blend }))" />
     </div>
   </FoldSection>
   <FoldSection title="Lifts" :summary="liftWords">
