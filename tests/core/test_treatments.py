@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from unittest import mock
 
 import numpy as np
 
@@ -345,6 +346,16 @@ class StackTest(unittest.TestCase):
                 np.testing.assert_array_equal(drawn[:60], photo[:60])
                 self.assertFalse(np.array_equal(drawn[110:130], photo[110:130]))
 
+    def test_its_masks_can_be_shown(self):
+        ellipse = EllipseMask(radius_x=0.2, radius_y=0.2, softness=0)
+        scene = treated_scene(GREY // 3, Mosaic(), Grain(masks=(ellipse,)))
+        shown = render(scene, view="mask", area=1, masks_of="treatment")
+        np.testing.assert_array_equal(shown[120, 120], 40)
+        self.assertGreater(shown[10, 10].min(), 60)  # a grey veil lies over the rest
+        for number in (0, 2):
+            with self.assertRaisesRegex(BadInput, "no treatment"):
+                render(scene, view="mask", area=number, masks_of="treatment")
+
     def test_a_photo_keeps_its_own_alpha(self):
         photo = np.dstack([gradient(SIDE, SIDE), np.full((SIDE, SIDE), 90, np.uint8)])
         drawn = treated(photo, Mosaic(), Grain())
@@ -371,6 +382,7 @@ class EveryScaleTest(unittest.TestCase):
 
     def setUp(self):
         self.sources = demo_sources("mugs-window.jpg")
+        self.addCleanup(delattr, self, "sources")  # with all that it has cached
 
     def scene(self, *made, width=720, height=900):
         finish = finish_of(width, height, treatments=Treatments(made=made), tone=Tone(contrast=20))
@@ -402,6 +414,13 @@ class EveryScaleTest(unittest.TestCase):
                 part = render(scene, region=(101, 203, 150, 120))
                 off = np.abs(part - whole[203:323, 101:251])
                 self.assertLessEqual(off.max(), 1)
+
+    def test_a_large_picture_is_the_same_in_strips(self):
+        made = (Mosaic(form="pebble", joint=0.1), Dots(strength=50), Grain())
+        whole = render(self.scene(*made, width=200, height=250))
+        with mock.patch("lucky_margin.core.render.treated.STRIP_PIXELS", 200 * 37):
+            strips = render(self.scene(*made, width=200, height=250))
+        self.assertLessEqual(np.abs(strips.astype(int) - whole).max(), 1)
 
 
 class EditTest(unittest.TestCase):

@@ -74,17 +74,20 @@ export const useStage = defineStore('stage', () => {
   const isCropping = computed(
     () => bench.openStep === 'crop' && !before.value && !(looksAtResult.value && !tool.value),
   )
-  const masksArea = computed(
-    () =>
-      showsMask.value &&
-      bench.openStep === 'tone' &&
-      partKind.value === 'area' &&
-      partNumber.area < (bench.here?.tone.areas.length ?? 0),
-  )
+  /** What the masks of which are shown, if they are. */
+  const masksOf = computed<'area' | 'treatment' | null>(() => {
+    if (!showsMask.value) return null
+    if (bench.openStep === 'tone' && partKind.value === 'area') {
+      return partNumber.area < (bench.here?.tone.areas.length ?? 0) ? 'area' : null
+    }
+    const treatment = bench.here?.treatments.made[partNumber.treatment]
+    const isWorkedOn = bench.openStep === 'treatments' && bench.here?.treatments.on
+    return isWorkedOn && treatment?.masks.length ? 'treatment' : null
+  })
   const view = computed<View>(() => {
     if (isCropping.value) return 'photo'
     if (before.value) return 'before'
-    if (masksArea.value) return 'mask'
+    if (masksOf.value) return 'mask'
     if (cutOut.isOpen && cutOut.view !== 'final') return cutOut.view
     return clipping.value ? 'clipping' : 'final'
   })
@@ -187,6 +190,7 @@ export const useStage = defineStore('stage', () => {
     partKind,
     partNumber,
     showsMask,
+    masksOf,
     take,
     nextGuides,
     pickColour,

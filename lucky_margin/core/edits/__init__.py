@@ -2,6 +2,6 @@
 
 from lucky_margin.core.edits.apply import Edit, apply_edit
 from lucky_margin.core.edits.edited import Edited, Guide
-from lucky_margin.core.edits.registry import CARRIERS, EditBase, ToneGrip
+from lucky_margin.core.edits.registry import CARRIERS, EditBase, MaskPlace, ToneGrip
 
-__all__ = ["CARRIERS", "Edit", "EditBase", "Edited", "Guide", "ToneGrip", "apply_edit"]
+__all__ = ["CARRIERS", "Edit", "EditBase", "Edited", "Guide", "MaskPlace", "ToneGrip", "apply_edit"]

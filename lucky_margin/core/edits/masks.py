@@ -23,7 +23,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.document.areas import MOST_MASKS
 from lucky_margin.core.edits.edited import Edited, changed
 from lucky_margin.core.edits.on_photo import line_dragged, moved, spot_at, way_in_photo
-from lucky_margin.core.edits.registry import EditBase, MaskKind, ToneGrip, carries_out
+from lucky_margin.core.edits.registry import EditBase, MaskKind, MaskPlace, ToneGrip, carries_out
 from lucky_margin.core.edits.steps import step_changed
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.sampling.srgb import decode
@@ -34,9 +34,6 @@ FIRST_RADIUS = 0.3
 
 LIGHT_REACH = 14.0
 """OKLab lightness (0..100) to either side of a picked one."""
-
-MaskPlace = Literal["area", "treatment"]
-"""What masks are of: areas of the tone, or treatments."""
 
 _LISTS: dict[MaskPlace, tuple[str, str]] = {
     "area": ("tone", "areas"),

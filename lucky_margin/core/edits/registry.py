@@ -15,6 +15,9 @@ from lucky_margin.core.scene import Scene
 
 PieceIds = Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=100)]
 MaskKind = Literal["band", "ellipse", "light", "hue", "subject"]
+MaskPlace = Literal["area", "treatment"]
+"""What masks are of: areas of the tone, or treatments."""
+
 ToneGrip = Literal["start", "middle", "end", "right", "below"]
 """What a wash or a mask is dragged by; an ellipse by its middle and two places of its rim."""
 

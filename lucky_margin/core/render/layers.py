@@ -7,7 +7,8 @@ import cv2
 import numpy as np
 
 from lucky_margin.core.affine import UNCHANGED, Affine
-from lucky_margin.core.document import PieceBase, SolidColour, Tone, Transparent
+from lucky_margin.core.document import Area, PieceBase, SolidColour, Tone, Transparent
+from lucky_margin.core.edits.registry import MaskPlace
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import TurnedPhoto
 from lucky_margin.core.outlines import Outline, PolygonOutline, RoundedBox
@@ -62,9 +63,10 @@ class Drawing:
     """How a scene is looked at.
 
     ``parts`` names pieces of which not all is drawn; ``held`` those that are being dragged, which
-    the view ``piece`` draws alone and any other leaves out; ``area`` is the one that the view
-    ``mask`` shows; ``behind`` gives a small picture without the watermark, by which that is light
-    or dark, and ``bare`` one without pieces, whose light pictures take over.
+    the view ``piece`` draws alone and any other leaves out; ``area`` is the number of the one, an
+    area or a treatment by ``masks_of``, whose masks the view ``mask`` shows; ``behind`` gives a
+    small picture without the watermark, by which that is light or dark, and ``bare`` one without
+    pieces, whose light pictures take over.
     """
 
     grid: Grid
@@ -72,6 +74,7 @@ class Drawing:
     parts: Mapping[str, Part]
     held: Collection[str]
     area: int
+    masks_of: MaskPlace
     behind: Callable[[], Picture8]
     bare: Callable[[], Picture8]
 
@@ -224,16 +227,21 @@ def _standing_out(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
 def _area_mask(scene: Scene, drawing: Drawing) -> Mask:
     """
     Raises:
-        BadInput: there is no such area.
+        BadInput: there is no such area or treatment, or it has no masks.
     """
-    number, areas = drawing.area, scene.tone.areas
-    if not 0 <= number < len(areas):
-        raise BadInput(f"There is no area {number + 1}; this tone has {len(areas)}.")
-    grid = drawing.grid
+    number, grid = drawing.area, drawing.grid
+    if drawing.masks_of == "treatment":
+        made = scene.finish.treatments_of(scene.size).made
+        areas = [Area(masks=one.masks) if one.masks else None for one in made]
+    else:
+        areas = list(scene.tone.areas)
+    area = areas[number] if 0 <= number < len(areas) else None
+    if area is None:
+        raise BadInput(f"There is no {drawing.masks_of} {number + 1} with masks.")
     return area_under(
         shown_photo(scene),
         scene.tone,
-        areas[number],
+        area,
         scene.mapping(grid.to_full),
         grid.scale_x,
         grid.region,

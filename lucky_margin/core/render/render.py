@@ -3,6 +3,7 @@
 from collections.abc import Callable, Collection, Mapping
 from typing import Literal
 
+from lucky_margin.core.edits.registry import MaskPlace
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import Part
 from lucky_margin.core.render.compose import AnyLayer, compose
@@ -60,6 +61,7 @@ def render(
     view: View = "final",
     rough: bool = False,
     area: int = 0,
+    masks_of: MaskPlace = "area",
     parts: Mapping[str, Part] = NO_PARTS,
     held: Collection[str] = (),
 ) -> Picture8:
@@ -68,11 +70,12 @@ def render(
     A scaled picture has ``scaled_sides`` pixels, and ``region`` is in those. What the export's
     format cannot keep is flattened in the final view, as it will be in the file. A ``rough`` one
     is drawn at its own scale however small that is: quick, and good for comparing. The mask
-    view shows the tone's area of that number; ``parts`` names pieces of which not all is drawn,
-    ``held`` those that are being dragged: the piece view draws them alone, any other without.
+    view shows the tone's area, or the treatment, of that number; ``parts`` names pieces of which
+    not all is drawn, ``held`` those that are being dragged: the piece view draws them alone, any
+    other without.
 
     Raises:
-        BadInput: scale or region out of range, or there is no such area.
+        BadInput: scale or region out of range, or there is nothing masked of this number.
         NotFound: the photo is not known.
         TooLarge: the size comes to too many pixels.
     """
@@ -84,7 +87,9 @@ def render(
     grid = Grid.of(*scene.sides, scale, region)
     smallest = _smallest_drawn(scene)
     if scale < smallest and not rough and view not in SUBJECT_VIEWS:
-        drawn = render(scene, scale=smallest, view=view, area=area, parts=parts, held=held)
+        drawn = render(
+            scene, scale=smallest, view=view, area=area, masks_of=masks_of, parts=parts, held=held
+        )
         return _shrunk(drawn, grid)
     drawing = Drawing(
         grid,
@@ -92,6 +97,7 @@ def render(
         parts,
         held,
         area,
+        masks_of,
         behind=lambda: _judged(scene.without_watermark()),
         bare=lambda: _judged(scene.without_pieces()),
     )

@@ -11,7 +11,7 @@ from lucky_margin.core.affine import UNCHANGED, Affine, scaling
 from lucky_margin.core.document import Area, LensBlur, Treatment
 from lucky_margin.core.render.compose import blended
 from lucky_margin.core.render.grid import Grid
-from lucky_margin.core.render.laying import area_under, under
+from lucky_margin.core.render.laying import STRIP_PIXELS, area_under, under
 from lucky_margin.core.render.shown import ShownPhoto
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.treatments import WORKING_SIDE, Pixels, Working, method_of
@@ -68,9 +68,18 @@ class _Treated:
     moved: Affine
 
     def on(self, grid: Grid) -> Picture8:
-        """Its picture, with the photo's own alpha."""
+        """Its picture, with the photo's own alpha; a large one is made in strips."""
         if not self.treatments:
             return under(self.photo, self.scene, self.scene.tone, grid, self.moved)
+        left, top, width, height = grid.region
+        if width * height <= STRIP_PIXELS:
+            return self._drawn(grid)
+        rows = max(1, STRIP_PIXELS // width)
+        parts = ((top + down, min(rows, height - down)) for down in range(0, height, rows))
+        strips = (replace(grid, region=(left, first, width, high)) for first, high in parts)
+        return np.vstack([self._drawn(strip) for strip in strips])
+
+    def _drawn(self, grid: Grid) -> Picture8:
         treatment, before = self.treatments[-1], self._before
         picture, pixels = before.on(grid), self._pixels(grid)
         colours = np.ascontiguousarray(picture[:, :, :3])
@@ -97,8 +106,9 @@ class _Treated:
         treatment = self.treatments[-1]
         texture = method_of(treatment).texture
         assert texture is not None
-        key = ("texture", treatment, pixels)
-        return self._cached(key, lambda: texture(treatment, pixels))
+        if pixels.columns * pixels.rows > STRIP_PIXELS:
+            return texture(treatment, pixels)
+        return self._cached(("texture", treatment, pixels), lambda: texture(treatment, pixels))
 
     def _working(self, treatment: Treatment) -> Working:
         """All of the photo as a treatment sees it that comes next."""

@@ -15,7 +15,7 @@ from lucky_margin.core.document import (
     Value,
 )
 from lucky_margin.core.document.docket import STEPS
-from lucky_margin.core.edits import Edit, Guide
+from lucky_margin.core.edits import Edit, Guide, MaskPlace
 from lucky_margin.core.export import mask_file, safe_stem
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
 from lucky_margin.core.proposals import (
@@ -72,6 +72,7 @@ class PreviewWanted(InDraft):
     lossless: bool = False
     rough: bool = Field(default=False, description="Quick rather than true, when small.")
     area: int = Field(default=0, ge=0, description="Which one the mask view shows.")
+    masks_of: MaskPlace = "area"
     held: tuple[Identifier, ...] = Field(
         default=(), description="Pieces being dragged: alone in the piece view, in no other."
     )
@@ -229,6 +230,7 @@ async def preview(wanted: PreviewWanted, state: AppStateDep) -> Response:
             view=wanted.view,
             rough=wanted.rough,
             area=wanted.area,
+            masks_of=wanted.masks_of,
             held=wanted.held,
         )
         return picture_response(picture, headers=FRESH, lossless=wanted.lossless)

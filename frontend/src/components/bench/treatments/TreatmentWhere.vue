@@ -7,7 +7,9 @@ import type { AreaMask, Treatment } from '../../../api/types'
 import { useTreatmentEdits } from '../../../composables/treatmentEdits'
 import { useBench } from '../../../stores/bench'
 import { useFinding } from '../../../stores/finding'
+import { useStage } from '../../../stores/stage'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
+import TickBox from '../../shared/TickBox.vue'
 import MaskList from '../masks/MaskList.vue'
 
 type Part = 'all' | 'subject' | 'rest'
@@ -25,6 +27,7 @@ const COVERS: Choice<Treatment['covers']>[] = [
 
 const bench = useBench()
 const finding = useFinding()
+const stage = useStage()
 const { treatment, at, change } = useTreatmentEdits()
 const masks = computed(() => treatment.value!.masks)
 const part = computed<Part | null>(() => {
@@ -46,6 +49,7 @@ async function limit(now: Part): Promise<void> {
   <p class="field-label">Where</p>
   <ChoiceChips label="Where" :choices="PARTS" :chosen="part" @choose="limit" />
   <MaskList place="treatment" :number="at" :masks="masks" :least="0" :of="(now) => change({ masks: now })" />
+  <TickBox v-if="masks.length" v-model:checked="stage.showsMask" label="Show mask" />
   <template v-if="bench.here!.lifts.lifted.length">
     <p class="field-label">Covers</p>
     <ChoiceChips
