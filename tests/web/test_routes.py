@@ -245,7 +245,10 @@ class BenchRouteTest(ServiceTest):
         steps = self.ok("GET", "/bench/steps")["steps"]
         self.assertEqual(
             [step["key"] for step in steps],
-            ["crop", "spots", "tone", "cut_out", "border", "pieces", "watermark", "export"],
+            [
+                *("crop", "spots", "tone", "cut_out", "treatments"),
+                *("border", "pieces", "watermark", "export"),
+            ],
         )
         laid = self.laid(self.draft())
         self.assertEqual([one["key"] for one in laid["docket"]], [one["key"] for one in steps])

@@ -4,6 +4,7 @@ import math
 from dataclasses import replace
 from typing import Any, Literal
 
+import numpy as np
 from pydantic import Field, ValidationError
 
 from lucky_margin.core.document import Identifier, Perspective, Piece
@@ -16,6 +17,7 @@ from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.scene import Scene
+from lucky_margin.core.squaring import mapped
 
 STEPS = 12
 """Halvings by which the last place of a corner is found that still makes a plane."""
@@ -72,16 +74,12 @@ def _pulled(laid: LaidPiece, corner: int, pull: tuple[float, float]) -> Perspect
 
 def _with_corner(laid: LaidPiece, corner: int, pull: tuple[float, float]) -> Perspective | None:
     """The piece as it is seen with one corner elsewhere; None where that is no plane any more."""
-    seen = laid.in_perspective
-    shifts = []
-    for number, (x, y) in enumerate(Perspective().pulled):
-        point = seen.mapXY(x * laid.width, y * laid.height)
-        shift = [point.x() / laid.width - x, point.y() / laid.height - y]
-        if number == corner:
-            shift = [shift[0] + pull[0], shift[1] + pull[1]]
-        shifts.append((round(shift[0], 6), round(shift[1], 6)))
+    flat = np.array(Perspective().pulled)
+    sides = np.array([laid.width, laid.height])
+    shifts = mapped(flat * sides, laid.in_perspective) / sides - flat
+    shifts[corner] += pull
     try:
-        return Perspective(corners=tuple(shifts))
+        return Perspective(corners=tuple((round(x, 6), round(y, 6)) for x, y in shifts.tolist()))
     except ValidationError:
         return None
 

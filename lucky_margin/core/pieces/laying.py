@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 import skia
+from numpy.typing import NDArray
 
 from lucky_margin.core.document import (
     BadgePiece,
@@ -30,7 +31,7 @@ from lucky_margin.core.pieces.forms import DRAWN_OUT, badge_outline, cut_outline
 from lucky_margin.core.pieces.lettering import lettering_of
 from lucky_margin.core.pieces.marks import MarkParts, mark_parts
 from lucky_margin.core.pieces.repeats import ALONE, Copy, copies_of
-from lucky_margin.core.squaring import onto_corners
+from lucky_margin.core.squaring import mapped, onto_corners
 from lucky_margin.core.text import (
     FontFinder,
     LaidText,
@@ -119,30 +120,36 @@ class LaidPiece:
     @property
     def to_output(self) -> skia.Matrix:
         """From its own box, about its middle, to output pixels."""
-        matrix = skia.Matrix.Translate(self.x, self.y)
-        matrix.preRotate(self.angle)
-        matrix.preConcat(self.in_perspective)
-        return matrix
+        return skia.Matrix.MakeAll(*self._onto_output.ravel())
 
     @property
-    def in_perspective(self) -> skia.Matrix:
-        """From its own flat box, about its middle, to where that is seen: a plane turned by its
-        swing, then its lean, projected from a point before its middle; or one whose corners were
-        pulled."""
+    def _onto_output(self) -> NDArray[np.float64]:
+        angle = math.radians(self.angle)
+        cos, sin = math.cos(angle), math.sin(angle)
+        turned = np.array([[cos, -sin, self.x], [sin, cos, self.y], [0, 0, 1]])
+        return np.asarray(turned @ self.in_perspective, np.float64)
+
+    @property
+    def in_perspective(self) -> NDArray[np.float64]:
+        """The 3 x 3 homography from its own flat box, about its middle, to where that is seen: a
+        plane turned by its swing, then its lean, projected from a point before its middle; or one
+        whose corners were pulled."""
         perspective = self.piece.perspective
         if perspective is None or not perspective.is_set:
-            return skia.Matrix()
+            return np.eye(3)
         if perspective.corners:
             corners = np.array(perspective.pulled) * (self.width, self.height)
-            matrix = skia.Matrix.MakeAll(*onto_corners(corners, self.width, self.height).ravel())
-            matrix.preTranslate(self.width / 2, self.height / 2)
-            return matrix
+            to_corner = np.array([[1, 0, self.width / 2], [0, 1, self.height / 2], [0, 0, 1]])
+            pulled = onto_corners(corners, self.width, self.height)
+            return np.asarray(pulled @ to_corner, np.float64)
         lean, swing = math.radians(perspective.lean), math.radians(perspective.swing)
         away = perspective.distance * max(self.width, self.height)
-        return skia.Matrix.MakeAll(
-            *(math.cos(swing), 0, 0),
-            *(math.sin(swing) * math.sin(lean), math.cos(lean), 0),
-            *(math.sin(swing) * math.cos(lean) / away, -math.sin(lean) / away, 1),
+        return np.array(
+            [
+                [math.cos(swing), 0, 0],
+                [math.sin(swing) * math.sin(lean), math.cos(lean), 0],
+                [math.sin(swing) * math.cos(lean) / away, -math.sin(lean) / away, 1],
+            ]
         )
 
     @property
@@ -154,8 +161,7 @@ class LaidPiece:
 
     def _laid(self, points: list[tuple[float, float]]) -> list[tuple[float, float]]:
         """Points of its own box in output pixels."""
-        matrix = self.to_output
-        return [(laid.x(), laid.y()) for laid in (matrix.mapXY(x, y) for x, y in points)]
+        return [(float(x), float(y)) for x, y in mapped(np.array(points), self._onto_output)]
 
     @property
     def bounds(self) -> Box:
