@@ -21,10 +21,11 @@ def blurred(values: Floats, deviation: float) -> Floats:
     return np.asarray(cv2.resize(blurred_small(values, deviation), (columns, rows)), np.float32)
 
 
-def blurred_small(values: Floats, deviation: float) -> Floats:
-    """``blurred``, as small as it was made; ``values`` may have channels."""
+def blurred_small(values: Floats, deviation: float, finest: float = FINEST) -> Floats:
+    """``blurred``, as small as it was made: so that the deviation is at least ``finest`` pixels;
+    ``values`` may have channels."""
     rows, columns = values.shape[:2]
-    shrink = max(1, int(deviation / FINEST))
+    shrink = max(1, int(deviation / finest))
     sides = max(1, columns // shrink), max(1, rows // shrink)
     small = cv2.resize(values, sides, interpolation=cv2.INTER_AREA)
     border = cv2.BORDER_REPLICATE

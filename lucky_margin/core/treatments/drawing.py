@@ -40,6 +40,11 @@ HATCHES = ((math.radians(-52), 0.34), (math.radians(24), 0.6))
 SPACING = 3.2
 """Of two lines of hatching, in a line's widths."""
 
+THINNEST, THICKEST = 0.1, 0.7
+"""How much of its spacing a line of hatching covers where it begins, and where it is black."""
+
+SHADES = 256
+
 WAVER = 0.3
 """Deviation of a line of hatching from its way, in spacings."""
 
@@ -102,7 +107,8 @@ def _hatching(drawing: Drawing, dark: Floats, pixels: Pixels) -> Floats:
         read_only(x),
         read_only(y),
         read_only(waver),
-        np.array(HATCHES),
+        np.array([(math.cos(turn), math.sin(turn), starts) for turn, starts in HATCHES]),
+        np.cos(np.pi * np.linspace(THINNEST, THICKEST, SHADES)),
         1 / spacing,
         soft,
         hatch,
@@ -113,21 +119,23 @@ def _hatching(drawing: Drawing, dark: Floats, pixels: Pixels) -> Floats:
 
 @numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)
 def _hatch(
-    dark: Floats, x: Floats, y: Floats, waver: Floats, hatches: NDArray[np.float64],
-    per_length: float, soft: float, hatch: Floats,
+    dark: Floats, x: Floats, y: Floats, waver: Floats, ways: NDArray[np.float64],
+    thresholds: NDArray[np.float64], per_length: float, soft: float, hatch: Floats,
 ) -> None:  # fmt: skip
-    """Lines are where a wave is over a threshold, which falls as it gets darker."""
+    """Lines are where a wave is over a threshold, which falls as it gets darker; ``ways`` are the
+    cosine and sine of each hatching, and how dark it is where it begins."""
     rows, columns = dark.shape
+    last = len(thresholds) - 1
     for v in numba.prange(rows):
         for u in range(columns):
             most = 0.0
-            for number in range(len(hatches)):
-                turn, starts = hatches[number, 0], hatches[number, 1]
-                wanted = min(max((dark[v, u] - starts) / (1 - starts), 0.0), 1.0)
+            for number in range(len(ways)):
+                starts = ways[number, 2]
+                wanted = min((dark[v, u] - starts) / (1 - starts), 1.0)
                 if wanted > 0:
-                    across = (math.cos(turn) * y[v, u] - math.sin(turn) * x[v, u]) * per_length
+                    across = (ways[number, 0] * y[v, u] - ways[number, 1] * x[v, u]) * per_length
                     wave = math.cos(2 * math.pi * (across + waver[v, u]))
-                    threshold = math.cos(math.pi * (0.1 + 0.6 * wanted))
+                    threshold = thresholds[int(wanted * last + 0.5)]
                     shown = min(max((wave - threshold) / soft + 0.5, 0.0), 1.0)
                     most = max(most, shown * min(1.0, 6 * wanted))
             hatch[v, u] = most

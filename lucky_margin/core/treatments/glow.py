@@ -14,8 +14,7 @@ def plan_glow(glow: Glow, working: Working) -> Picture16:
     lightness = np.cbrt(working.luminance)
     above = glow.above / 100
     kept = np.clip((lightness - np.float32(above)) / np.float32(max(1 - above, 0.05)), 0, 1)
-    shining = working.weighted
-    shining[:, :, :3] *= kept[:, :, None]
+    shining = np.dstack([working.weighted[:, :, :3] * kept[:, :, None], working.weighted[:, :, 3:]])
     spread = blurred_small(shining, glow.radius / 2 * working.per_short)
     return encode_16_bits(np.asarray(spread[:, :, :3] / spread[:, :, 3:], np.float32))
 

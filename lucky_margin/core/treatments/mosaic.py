@@ -23,6 +23,9 @@ SHAKEN = 0.62
 
 SEED = 5
 
+BLOCKS = 8
+"""Of rows whose cells are summed at the same time, each for itself."""
+
 _ROW = math.sqrt(3) / 2
 """Distance of two rows of a triangular lattice, in cells."""
 
@@ -30,7 +33,7 @@ _ROW = math.sqrt(3) / 2
 def plan_mosaic(mosaic: Mosaic, working: Working) -> Floats:
     """The mean light (0..1) of what is treated in each cell, shape (rows, columns, 3)."""
     sites = _sites(mosaic, working.width, working.height)
-    sums = np.zeros((*sites.shape[:2], 4))
+    sums = np.zeros((BLOCKS, *sites.shape[:2], 4))
     _sum_cells(
         read_only(working.light),
         read_only(np.maximum(working.share, np.float32(1e-3))),
@@ -39,7 +42,9 @@ def plan_mosaic(mosaic: Mosaic, working: Working) -> Floats:
         sites,
         sums,
     )
-    return (sums[:, :, :3] / np.maximum(sums[:, :, 3:], 1e-12)).astype(np.float32)
+    total = sums.sum(axis=0)
+    means = total[:, :, :3] / np.maximum(total[:, :, 3:], 1e-12)
+    return np.asarray(means, np.float32)
 
 
 def draw_mosaic(mosaic: Mosaic, cells: Floats, _: Picture8, pixels: Pixels) -> Picture8:
@@ -119,21 +124,23 @@ def _nearest(
     return best_column, best_row, second_column, second_row, (second - best) / (2 * apart)
 
 
-@numba.njit(cache=True, nogil=True, error_model="numpy", fastmath=True)
+@numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)
 def _sum_cells(
     light: Floats, share: Floats, pixel: float,
     middle_x: float, middle_y: float, cell: float, row: float, shifted: bool,
     sites: NDArray[np.float64], sums: NDArray[np.float64],
 ) -> None:  # fmt: skip
     rows, columns = share.shape
-    for v in range(rows):
-        for u in range(columns):
-            x, y = (u + 0.5) * pixel - middle_x, (v + 0.5) * pixel - middle_y
-            i, j, _, _, _ = _nearest(x, y, cell, row, shifted, sites)
-            weight = share[v, u]
-            for channel in range(3):
-                sums[j, i, channel] += weight * light[v, u, channel]
-            sums[j, i, 3] += weight
+    blocks = len(sums)
+    for block in numba.prange(blocks):
+        for v in range(block * rows // blocks, (block + 1) * rows // blocks):
+            for u in range(columns):
+                x, y = (u + 0.5) * pixel - middle_x, (v + 0.5) * pixel - middle_y
+                i, j, _, _, _ = _nearest(x, y, cell, row, shifted, sites)
+                weight = share[v, u]
+                for channel in range(3):
+                    sums[block, j, i, channel] += weight * light[v, u, channel]
+                sums[block, j, i, 3] += weight
 
 
 @numba.njit(parallel=True, cache=True, nogil=True, error_model="numpy", fastmath=True)

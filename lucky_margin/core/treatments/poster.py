@@ -21,10 +21,10 @@ from lucky_margin.core.sampling.srgb import encode
 from lucky_margin.core.treatments.working import Floats, Pixels, Plan, Working
 from lucky_margin.core.types import Picture8
 
-SAMPLES = 4000
+SAMPLES = 2500
 """Pixels by which the colours are found."""
 
-ROUNDS = 12
+ROUNDS = 8
 
 EDGE = 0.012
 """How unlike, in OKLab, two colours are to a pixel that is half of each."""

@@ -69,7 +69,7 @@ class Working:
         """In short sides."""
         return float(self.share.shape[0] / self.per_short)
 
-    @property
+    @cached_property
     def weighted(self) -> Floats:
         """The light times what counts of it, and that itself; shape (rows, columns, 4). What
         hardly counts still has a colour where nothing else is near."""
@@ -81,11 +81,12 @@ class Working:
         as it was made."""
         if deviation * self.per_short < _LEAST_BLUR:
             return self.light
-        weighted = blurred_small(self.weighted, deviation * self.per_short)
+        weighted = blurred_small(self.weighted, deviation * self.per_short, _FINEST)
         return np.asarray(weighted[:, :, :3] / weighted[:, :, 3:], np.float32)
 
 
 _LEAST_BLUR = 0.3
+_FINEST = 1.5
 _LEAST_SHARE = np.float32(1e-3)
 
 
