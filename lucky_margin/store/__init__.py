@@ -5,10 +5,12 @@ from contextlib import ExitStack
 from pathlib import Path
 
 from lucky_margin.core.document import (
+    BadgeParts,
     Border,
     MarkDesign,
     Outlines,
     OwnLook,
+    Piece,
     SizePlan,
     SubjectOfPhoto,
     TableLook,
@@ -106,6 +108,7 @@ class Store:
         self.subjects = KeptStore[SubjectOfPhoto](
             self._database, "subject", SubjectOfPhoto, "subject"
         )
+        self.badges = KeptStore[tuple[Piece, ...]](self._database, "badge", BadgeParts, "badge")
         self.marks = KeptStore[MarkDesign](self._database, "mark", MarkDesign, "mark")
         self.finishes = FinishStore(self._database, self.photos)
         exports = FileStore(folder / "exports")

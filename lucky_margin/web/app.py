@@ -16,6 +16,7 @@ from lucky_margin.web import problems
 from lucky_margin.web.app_state import AppState
 from lucky_margin.web.guard import guard
 from lucky_margin.web.routes import (
+    badges,
     bench,
     drafts,
     exports,
@@ -36,7 +37,7 @@ from lucky_margin.web.routes import (
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks, treatments,
+    fonts, icons, marks, treatments, badges,
 )  # fmt: skip
 
 

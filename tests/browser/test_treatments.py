@@ -181,3 +181,31 @@ class SpaceTest(BrowserTest):
         with self.one_change():
             self.button("Flat").click()
         expect(self.field("Lean back, typed")).to_have_value("0")
+
+    def test_a_badge_of_several_parts_is_centred_saved_and_put_on_again(self):
+        with self.one_change():
+            self.button("Badge, arrow").click()
+            self.page.get_by_role("group", name="Badge to add").get_by_role(
+                "button", name="Circle"
+            ).click()
+        for row in (0, 1):
+            rows = self.page.get_by_role("listitem").filter(has_text=re.compile("Heart|Circle"))
+            rows.nth(row).click(modifiers=["Shift"] if row else [])
+        self.fold("Position and effects")
+        with self.one_change():
+            self.button("Centre on each other").click()
+        one, other = (piece.bounding_box() for piece in self.hearts().all())
+        self.assertAlmostEqual(
+            one["x"] + one["width"] / 2, other["x"] + other["width"] / 2, delta=1
+        )
+        self.assertAlmostEqual(
+            one["y"] + one["height"] / 2, other["y"] + other["height"] / 2, delta=1
+        )
+        self.button("Save as a badge").click()
+        self.page.get_by_label("Name of this badge").fill("Love")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_text("“Love” is saved with the badges.")).to_be_visible()
+        self.button("Badge, arrow").click()
+        with self.one_change():
+            self.button("Love", exact=True).click()
+        expect(self.hearts()).to_have_count(4)

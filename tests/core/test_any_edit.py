@@ -279,7 +279,7 @@ edit("set_piece", ids=piece_ids, changes=piece_changes, only_this_size=st.boolea
 edit("drag_pieces", ids=piece_ids, dx=any_number, dy=any_number, snap=fractions)
 edit("scale_piece", id=piece_id, grip=piece_grips, dx=any_number, dy=any_number)
 edit("turn_piece", id=piece_id, distance=fractions, dx=any_number, dy=any_number)
-edit("align_pieces", ids=piece_ids, to=st.sampled_from(["left", "middle", "bottom"]))
+edit("align_pieces", ids=piece_ids, to=st.sampled_from(["left", "middle", "both"]))
 edit("anchor_piece", id=piece_id, to=st.sampled_from(["margin", "photo"]))
 edit("place_piece", id=piece_id, x=any_number, y=any_number)
 edit("duplicate_pieces", ids=piece_ids)

@@ -229,6 +229,9 @@ class EditTest(unittest.TestCase):
         self.assertAlmostEqual(
             bounds(laid(top, "badge-1"))[1], bounds(laid(top, "badge-2"))[1], places=3
         )
+        both = edited(finish, AlignPieces(ids=("badge-1", "badge-2"), to="both"))
+        one, two = laid(both, "badge-1"), laid(both, "badge-2")
+        np.testing.assert_allclose((one.x, one.y), (two.x, two.y), atol=0.01)
 
     def test_one_size_has_its_own_place_and_follows_again(self):
         drag = DragPieces(ids=("badge-1",), dx=30, dy=0, only_this_size=True)

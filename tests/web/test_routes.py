@@ -459,6 +459,28 @@ class TreatmentsRouteTest(ServiceTest):
             self.laid(self.draft({"kind": "set_treatments", "changes": {"made": made}}))
 
 
+class BadgesRouteTest(ServiceTest):
+    def test_pieces_are_kept_as_a_badge_put_on_another_finish_and_forgotten(self):
+        burst = {"kind": "badge", "id": "badge-1", "form": "burst"}
+        words = {"kind": "text", "id": "text-1", "text": "Neu ☘"}
+        kept = self.ok("POST", "/badges", json={"name": "Neu", "parts": [burst, words]})
+        (listed,) = self.ok("GET", "/badges")
+        self.assertEqual(listed, kept)
+        laid = self.laid(self.draft({"kind": "paste_pieces", "pieces": listed["parts"]}))
+        self.assertEqual([one["kind"] for one in laid["here"]["pieces"]], ["badge", "text"])
+        again = self.ok("POST", "/badges", json={"name": "Neu", "parts": [words]})
+        self.assertEqual(self.ok("GET", "/badges"), [again])
+        self.ok("DELETE", f"/badges/{again['id']}")
+        self.assertEqual(self.ok("GET", "/badges"), [])
+        self.refused(404, "DELETE", f"/badges/{again['id']}")
+
+    def test_pictures_and_nothing_at_all_are_refused(self):
+        picture = {"kind": "picture", "id": "picture-1", "sha256": NO_PHOTO}
+        problem = self.refused(422, "POST", "/badges", json={"name": "Logo", "parts": [picture]})
+        self.assertIn("leave pictures out", problem["detail"])
+        self.refused(422, "POST", "/badges", json={"name": "Empty", "parts": []})
+
+
 class FramesRouteTest(ServiceTest):
     def test_stock_and_fresh_ones_are_offered_and_own_ones_kept_and_forgotten(self):
         offered = self.ok("GET", "/frames")

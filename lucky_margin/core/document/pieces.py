@@ -426,6 +426,13 @@ class MarkPiece(PieceBase):
 
 Piece = Annotated[TextPiece | BadgePiece | PicturePiece | MarkPiece, Field(discriminator="kind")]
 
+DrawnPiece = Annotated[TextPiece | BadgePiece | MarkPiece, Field(discriminator="kind")]
+"""A piece that is no picture."""
+
+MOST_BADGE_PARTS = 20
+BadgeParts = Annotated[tuple[DrawnPiece, ...], Field(min_length=1, max_length=MOST_BADGE_PARTS)]
+"""The pieces of a badge that is kept for reuse, back to front."""
+
 
 class MarkLogo(Value):
     """A picture of the shelf as a watermark, in its own colours."""

@@ -142,11 +142,12 @@ def _distances(box: Box, room: Box) -> list[Guide]:
 
 
 class AlignPieces(EditBase):
-    """Align pieces: one to the margin box, several to each other."""
+    """Align pieces: one to the margin box, several to each other; ``both`` centres them both
+    ways."""
 
     kind: Literal["align_pieces"] = "align_pieces"
     ids: PieceIds
-    to: Literal["left", "centre", "right", "top", "middle", "bottom"]
+    to: Literal["left", "centre", "right", "top", "middle", "bottom", "both"]
     only_this_size: bool = False
 
 
@@ -330,4 +331,8 @@ _ALIGNED: dict[str, Callable[[Box, Box], tuple[float, float]]] = {
     "top": lambda box, room: (0.0, room.top - box.top),
     "middle": lambda box, room: (0.0, room.centre[1] - box.centre[1]),
     "bottom": lambda box, room: (0.0, room.bottom - box.bottom),
+    "both": lambda box, room: (
+        room.centre[0] - box.centre[0],
+        room.centre[1] - box.centre[1],
+    ),
 }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 // What all chosen pieces have: where they lie, how they are laid on the picture.
 
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Edit, Piece, PieceChanges } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
+import { useBadges } from '../../../stores/badges'
 import { useBench } from '../../../stores/bench'
 import { useSelection } from '../../../stores/selection'
 import FoldSection from '../../shared/FoldSection.vue'
+import KeepForm from '../../shared/KeepForm.vue'
 import SliderRow from '../../shared/SliderRow.vue'
 import BlendSelect from '../BlendSelect.vue'
 import TickBox from '../../shared/TickBox.vue'
@@ -48,6 +50,15 @@ const isGroup = computed(
   () => !!first.value.group && selection.pieces.every(({ group }) => group === first.value.group),
 )
 
+const badges = useBadges()
+const naming = ref(false)
+/** Pictures are saved by themselves. */
+const canBeKept = computed(() => selection.pieces.every(({ kind }) => kind !== 'picture'))
+
+async function keep(name: string): Promise<void> {
+  naming.value = !(await badges.keep(name, selection.pieces))
+}
+
 function group(): void {
   void bench.edit({ kind: 'group_pieces', ids: selection.ids, together: !isGroup.value })
 }
@@ -65,6 +76,7 @@ function toggleSizes(): void {
     <div class="aligns">
       <button v-for="{ to, label } in ALIGNS" :key="to" type="button" class="action" @click="align(to)">{{ label }}</button>
     </div>
+    <button v-if="selection.ids.length > 1" type="button" class="link" @click="align('both')">Centre on each other</button>
     <SliderRow
       label="Angle"
       unit="°"
@@ -111,7 +123,9 @@ function toggleSizes(): void {
     <button v-if="selection.ids.length > 1" type="button" class="link" @click="group">
       {{ isGroup ? 'ungroup' : 'group' }}
     </button>
+    <button v-if="canBeKept" type="button" class="link" @click="naming = !naming">Save as a badge</button>
   </p>
+  <KeepForm v-if="naming && canBeKept" label="Name of this badge" example="New glaze" @keep="keep" />
   <p v-if="overrides.length && selection.ids.length === 1" class="overrides">
     Different on this size: {{ overrides.join(', ') }}.
     <button type="button" class="link" @click="bench.edit({ kind: 'follow_piece', id: first.id })">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { BadgeForm, Edit, KeptSubject, Photo, UsedMark } from '../../../api/types'
+import type { BadgeForm, Edit, KeptSubject, Photo, Piece, UsedMark } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useSelection } from '../../../stores/selection'
 import { useSwatches } from '../../../stores/swatches'
@@ -14,6 +14,7 @@ import PicturePicker from './PicturePicker.vue'
 import PieceList from './PieceList.vue'
 import PiecePlace from './PiecePlace.vue'
 import RepeatSection from './RepeatSection.vue'
+import SavedBadges from './SavedBadges.vue'
 import SpaceSection from './SpaceSection.vue'
 import SubjectPicker from './SubjectPicker.vue'
 import TextEditor from './TextEditor.vue'
@@ -51,6 +52,11 @@ const addText = async (purpose: Purpose) => {
 function addBadge(form: BadgeForm): void {
   offering.value = null
   void add({ kind: 'add_badge', form })
+}
+
+function addSaved(parts: Piece[]): void {
+  offering.value = null
+  void add({ kind: 'paste_pieces', pieces: parts })
 }
 
 function addPicture({ sha256, width, height }: Photo): void {
@@ -97,6 +103,7 @@ function offer(what: Offer): void {
       <FormGlyph :form="form" />
     </button>
   </div>
+  <SavedBadges v-if="offering === 'badges'" @take="addSaved" />
   <template v-if="offering === 'pictures'">
     <SubjectPicker @choose="addSubject" />
     <PicturePicker @choose="addPicture" />
