@@ -188,6 +188,8 @@ class SpaceTest(BrowserTest):
             self.page.get_by_role("group", name="Badge to add").get_by_role(
                 "button", name="Circle"
             ).click()
+        with self.one_change():
+            self.page.locator("[data-piece=badge-2]").press("Shift+ArrowRight")
         for row in (0, 1):
             rows = self.page.get_by_role("listitem").filter(has_text=re.compile("Heart|Circle"))
             rows.nth(row).click(modifiers=["Shift"] if row else [])
