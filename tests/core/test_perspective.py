@@ -5,7 +5,7 @@ import unittest
 
 import numpy as np
 
-from lucky_margin.core.document import BadgePiece, Perspective, PicturePiece, Repeat, Shadow
+from lucky_margin.core.document import BadgePiece, Box, Perspective, PicturePiece, Repeat, Shadow
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.in_space import DragCorner, TakeApart
 from lucky_margin.core.edits.pieces import RemovePieces, SetPiece
@@ -248,6 +248,28 @@ class DepthTest(unittest.TestCase):
         self.assertEqual(blurs, sorted(blurs))
         self.assertTrue(0.3 <= min(sizes) < 0.5 and 0.85 < max(sizes) <= 1)
         self.assertLessEqual(max(blurs), 5)
+
+    def test_copies_keep_off_what_is_in_focus(self):
+        focus = {"point": {"x": 0.4, "y": 0.5}, "box": {"left": 0.25, "top": 0.35, "width": 0.3,
+                 "height": 0.3}}  # fmt: skip
+        for seed in range(1, 6):
+            repeat = Repeat(kind="scatter", count=20, seed=seed, spread=0.8, keep_off=True)
+            piece = badge(form="circle", width=0.05, height=0.05, repeat=repeat)
+            finish = finish_of(pieces=(piece,), focus=focus, export=PNG)
+            drawn = render(scene_of(finish, sources_of(WHITE)))
+            self.assertTrue((drawn[140:260, 100:220] == 255).all())
+            self.assertLess(drawn.min(), 60)
+
+    def test_copies_lean_towards_what_is_in_focus_or_away_from_it(self):
+        around = Box(left=90, top=-10, width=20, height=20)
+        for lean, sign in (("towards", 1), ("away", -1)):
+            for kind in ("row", "ring", "scatter"):
+                repeat = Repeat(kind=kind, count=7, lean=lean)
+                for copy in copies_of(repeat, 100, around):
+                    turn = math.radians(copy.angle)
+                    top = np.array([math.sin(turn), -math.cos(turn)]) * sign
+                    way = np.array([100 - copy.x, -copy.y])
+                    np.testing.assert_allclose(top, way / np.linalg.norm(way), atol=1e-6)
 
     def test_another_seed_is_another_arrangement(self):
         first, other = (

@@ -109,7 +109,8 @@ class Repeat(Value):
     outermost middles, in short sides; ``turned`` turns copies along a ring, or any way in a
     scatter, which is another one for each ``seed``. In a scatter each copy is as near as chance
     has it: the farthest is ``smallest`` (percent) of the nearest, and the nearest blurred by
-    ``near_blur``, in short sides.
+    ``near_blur``, in short sides. Where something is in focus, scattered copies may ``keep_off``
+    it, and any may ``lean`` towards it or away from it with their tops.
     """
 
     kind: Literal["row", "ring", "scatter"] = "row"
@@ -119,6 +120,13 @@ class Repeat(Value):
     seed: int = Field(default=1, ge=0, le=9999)
     smallest: float = Field(default=100, ge=10, le=100)
     near_blur: float = Field(default=0, ge=0, le=0.1)
+    keep_off: bool = False
+    lean: Literal["none", "towards", "away"] = "none"
+
+    @property
+    def heeds_focus(self) -> bool:
+        """Whether its copies lie or turn by what is in focus."""
+        return self.lean != "none" or (self.keep_off and self.kind == "scatter")
 
 
 Shift = Annotated[float, Field(ge=-10, le=10)]

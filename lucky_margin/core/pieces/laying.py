@@ -193,8 +193,11 @@ def margins_of(size: Size, border: Border, output: Output) -> Margins:
     return Margins(margin, outline, inside, inside or output.photo_box)
 
 
-def lay_piece(piece: Piece, margins: Margins, frame: Frame, font: FontFinder) -> LaidPiece:
-    """``piece`` on a size; ``font`` finds the own fonts that its words are set in."""
+def lay_piece(
+    piece: Piece, margins: Margins, frame: Frame, font: FontFinder, focus: Box | None = None
+) -> LaidPiece:
+    """``piece`` on a size; ``font`` finds the own fonts that its words are set in, ``focus`` is
+    what its copies may heed, in output pixels."""
     short = frame.output.short_side
     lacks_font = _lacks_font(piece, font)
     if isinstance(piece, BadgePiece) and piece.tip and piece.form in DRAWN_OUT:
@@ -218,7 +221,13 @@ def lay_piece(piece: Piece, margins: Margins, frame: Frame, font: FontFinder) ->
     copies = copies_of(piece.repeat, short)
     sides = width, height
     width, height = _around_copies(sides, copies)
+    if piece.repeat and piece.repeat.heeds_focus:
+        # Wherever the copies go, the box around them stays.
+        width = height = piece.repeat.spread * short + math.hypot(*sides)
     x, y = _middle(piece, width, height, margins.box, frame)
+    if piece.repeat and piece.repeat.heeds_focus and focus:
+        around = _about_piece(focus, (x, y), piece.angle, sides)
+        copies = copies_of(piece.repeat, short, around)
     if isinstance(piece, BadgePiece) and piece.tip and piece.form == "bubble":
         ends = Ends((x, y), on_photo(piece.tip, frame))
         angle = math.radians(-piece.angle)
@@ -332,6 +341,20 @@ def _around_copies(sides: tuple[float, float], copies: tuple[Copy, ...]) -> tupl
         half_x = max(half_x, abs(copy.x) + wide / 2)
         half_y = max(half_y, abs(copy.y) + high / 2)
     return 2 * half_x, 2 * half_y
+
+
+def _about_piece(
+    focus: Box, middle: tuple[float, float], angle: float, sides: tuple[float, float]
+) -> Box:
+    """A box of the output as it lies about a turned piece's middle, with room for a copy of these
+    sides all round."""
+    turn = math.radians(-angle)
+    dx, dy = focus.centre[0] - middle[0], focus.centre[1] - middle[1]
+    x = dx * math.cos(turn) - dy * math.sin(turn)
+    y = dx * math.sin(turn) + dy * math.cos(turn)
+    wide, high = turned_sides(focus.width, focus.height, angle)
+    wide, high = wide + sides[0], high + sides[1]
+    return Box(left=x - wide / 2, top=y - high / 2, width=wide, height=high)
 
 
 def _around(points: list[tuple[float, float]]) -> Box:

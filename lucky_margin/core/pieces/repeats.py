@@ -1,13 +1,14 @@
 """Copies of a piece, as one piece: in a row, round a ring or scattered."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
-from lucky_margin.core.document import Repeat
+from lucky_margin.core.document import Box, Repeat
 
-_TRIES = 24
+_TRIES, _MORE_TRIES = 24, 200
 
 
 @dataclass(frozen=True)
@@ -25,8 +26,9 @@ class Copy:
 ALONE = (Copy(),)
 
 
-def copies_of(repeat: Repeat | None, unit: float) -> tuple[Copy, ...]:
-    """The copies of a piece; lengths are ``unit`` times those of ``repeat``.
+def copies_of(repeat: Repeat | None, unit: float, focus: Box | None = None) -> tuple[Copy, ...]:
+    """The copies of a piece; lengths are ``unit`` times those of ``repeat``. ``focus`` is what is
+    in focus, as it lies about the middle of all, where they heed that.
 
     Those of a row are evenly spaced and those of a ring at equal angles, the first at the top.
     Scattered ones keep apart as far as they can: each takes, of some random places, the one that
@@ -34,6 +36,20 @@ def copies_of(repeat: Repeat | None, unit: float) -> tuple[Copy, ...]:
     """
     if repeat is None:
         return ALONE
+    copies = _spread_out(repeat, unit, focus)
+    if repeat.lean == "none" or focus is None:
+        return copies
+    return tuple(replace(copy, angle=_leaning(copy, repeat, focus)) for copy in copies)
+
+
+def _leaning(copy: Copy, repeat: Repeat, focus: Box) -> float:
+    """The angle at which a copy's top points to the focus, or away from it."""
+    x, y = focus.centre
+    angle = math.degrees(math.atan2(x - copy.x, copy.y - y))
+    return angle if repeat.lean == "towards" else angle + 180
+
+
+def _spread_out(repeat: Repeat, unit: float, focus: Box | None) -> tuple[Copy, ...]:
     spread, count = repeat.spread * unit, repeat.count
     if repeat.kind == "row":
         return tuple(Copy(x=spread * (i / (count - 1) - 0.5)) for i in range(count))
@@ -47,15 +63,17 @@ def copies_of(repeat: Repeat | None, unit: float) -> tuple[Copy, ...]:
             )
             for turn in turns
         )
-    return _scattered(repeat, spread, unit)
+    return _scattered(repeat, unit, focus if repeat.keep_off else None)
 
 
-def _scattered(repeat: Repeat, spread: float, unit: float) -> tuple[Copy, ...]:
+def _scattered(repeat: Repeat, unit: float, avoided: Box | None) -> tuple[Copy, ...]:
     """The farthest first, so that nearer ones lie over them."""
-    random = np.random.default_rng(repeat.seed)
+    random, spread = np.random.default_rng(repeat.seed), repeat.spread * unit
     places = np.empty((0, 2))
     for _ in range(repeat.count):
         tried = random.uniform(-0.5, 0.5, (_TRIES, 2))
+        if avoided:
+            tried = _outside(avoided, random.uniform(-0.5, 0.5, (_MORE_TRIES, 2)), spread)
         away = np.linalg.norm(tried[:, None] - places[None], axis=2)
         best = tried[away.min(axis=1, initial=2.0).argmax()]
         places = np.vstack([places, best])
@@ -73,6 +91,13 @@ def _scattered(repeat: Repeat, spread: float, unit: float) -> tuple[Copy, ...]:
         )
         for i in order
     )
+
+
+def _outside(avoided: Box, tried: NDArray[np.float64], spread: float) -> NDArray[np.float64]:
+    """Those places that are not in a box; all of them where it leaves none."""
+    x, y = (tried * spread).T
+    inside = (x > avoided.left) & (x < avoided.right) & (y > avoided.top) & (y < avoided.bottom)
+    return tried if inside.all() else tried[~inside]
 
 
 def _has_depth(repeat: Repeat) -> bool:

@@ -27,7 +27,7 @@ from lucky_margin.core.document import (
     WatermarkChanges,
 )
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.framing import Frame, TurnedPhoto, frame_of, turned_photo
+from lucky_margin.core.framing import Frame, TurnedPhoto, focus_on, frame_of, turned_photo
 from lucky_margin.core.outlines import Outline, band_edges, outline_of
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.pieces import LaidPiece, Margins, lay_piece, margins_of
@@ -189,7 +189,8 @@ class Scene:
         for piece in self.finish.pieces_of(self.size):
             known = laid.get(piece.id)
             if known is None or known.piece != piece:
-                known = lay_piece(piece, self.margins, self.frame, self.sources.font)
+                focus = focus_on(self.focus, self.frame)
+                known = lay_piece(piece, self.margins, self.frame, self.sources.font, focus)
             found.append(known)
         return found
 

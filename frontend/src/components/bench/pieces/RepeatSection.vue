@@ -24,7 +24,14 @@ const FIRST: Repeat = {
   seed: 1,
   smallest: 100,
   near_blur: 0,
+  keep_off: false,
+  lean: 'none',
 }
+const LEANS: { key: Repeat['lean']; label: string }[] = [
+  { key: 'none', label: 'not' },
+  { key: 'towards', label: 'towards the focus' },
+  { key: 'away', label: 'away from it' },
+]
 const SEEDS = 9999
 const KINDS: { key: Kind; label: string }[] = [
   { key: 'once', label: 'once' },
@@ -76,7 +83,18 @@ const ofKind = (kind: Kind) => (kind === 'once' ? set({ repeat: null }) : repeat
         @change="(value) => bench.slide(repeated({ spread: value / 100 }))"
       />
       <TickBox v-if="piece.repeat.kind !== 'row'" :label="piece.repeat.kind === 'ring' ? 'Turn along the ring' : 'Random rotation'" :checked="piece.repeat.turned" @update:checked="bench.edit(repeated({ turned: !piece.repeat.turned }))" />
+      <template v-if="bench.document!.focus">
+        <p class="field-label">Lean</p>
+        <ChoiceChips
+          label="Lean"
+          :choices="LEANS"
+          :chosen="piece.repeat.lean"
+          @choose="(lean) => bench.edit(repeated({ lean }))"
+          @hover="(lean) => (bench.tryOut = lean ? repeated({ lean }) : null)"
+        />
+      </template>
       <template v-if="piece.repeat.kind === 'scatter'">
+        <TickBox v-if="bench.document!.focus?.box" label="Keep off the focus" :checked="piece.repeat.keep_off" @update:checked="bench.edit(repeated({ keep_off: !piece.repeat.keep_off }))" />
         <SliderRow
           label="Smallest"
           :value="piece.repeat.smallest"
