@@ -13,7 +13,7 @@ from lucky_margin.core.errors import BadInput
 from lucky_margin.core.pieces.repeats import copies_of
 from lucky_margin.core.render import layout, render
 from lucky_margin.core.squaring import is_convex
-from tests.support import finish_of, scene_of, sources_of
+from tests.support import finish_of, scene_of, sources_of, with_size
 
 SIDE = 400
 WHITE = np.full((SIDE, SIDE, 3), 255, np.uint8)
@@ -179,6 +179,13 @@ class TakenApartTest(unittest.TestCase):
         np.testing.assert_array_equal(after[:, 170:230], before[:, 170:230])
         self.assertTrue((after[:, 280:] == 255).all())
         self.assertFalse(np.array_equal(after[:, :120], before[:, :120]))
+
+    def test_what_sizes_did_differently_goes_with_the_piece(self):
+        piece = badge(form="heart", width=0.1, height=0.1, repeat=Repeat(count=3))
+        finish = with_size(finish_of(pieces=(piece,)), overrides={"pieces": {"badge-1": {"dy": 1}}})
+        scene = scene_of(finish, sources_of(WHITE))
+        finish = apply_edit(scene, TakeApart(id="badge-1")).finish
+        self.assertEqual(finish.sizes[0].overrides.pieces, {})
 
     def test_what_cannot_be_taken_apart_is_refused(self):
         for piece, others, words in (

@@ -11,7 +11,7 @@ from lucky_margin.core.document import Identifier, Perspective, Piece
 from lucky_margin.core.document.pieces import MOST_PIECES
 from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.moving import scaled_fields
-from lucky_margin.core.edits.pieces import with_pieces_added
+from lucky_margin.core.edits.pieces import RemovePieces, remove_pieces, with_pieces_added
 from lucky_margin.core.edits.placing import changed_piece, laid_one, put
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.errors import BadInput
@@ -103,15 +103,13 @@ def take_apart(scene: Scene, edit: TakeApart) -> Edited:
     laid = laid_one(scene, edit.id)
     if laid.piece.repeat is None:
         raise BadInput("This piece is there only once.")
-    finish = scene.finish
-    if len(finish.pieces) - 1 + len(laid.copies) > MOST_PIECES:
+    if len(scene.finish.pieces) - 1 + len(laid.copies) > MOST_PIECES:
         raise BadInput(f"A finish has {MOST_PIECES} pieces at most; repeat it fewer times first.")
-    others = tuple(piece for piece in finish.pieces if piece.id != edit.id)
+    others = remove_pieces(scene, RemovePieces(ids=(edit.id,))).finish
     copies = [_single(laid, number) for number in range(len(laid.copies))]
-    kept = replace(scene, finish=finish.model_copy(update={"pieces": others}))
-    edited = with_pieces_added(kept, copies).finish
-    added = edited.pieces[len(others) :]
-    now = replace(scene, finish=edited, size=edited.size(scene.size.id))
+    finish = with_pieces_added(replace(scene, finish=others), copies).finish
+    added = finish.pieces[len(others.pieces) :]
+    now = replace(scene, finish=finish, size=finish.size(scene.size.id))
     places = {}
     for piece, copy in zip(added, laid.copies, strict=True):
         point = laid.to_output.mapXY(copy.x, copy.y)
