@@ -267,6 +267,19 @@ class DepthTest(unittest.TestCase):
             self.assertTrue((drawn[140:260, 100:220] == 255).all())
             self.assertLess(drawn.min(), 60)
 
+    def test_what_is_kept_of_another_focus_is_not_taken_for_this_one(self):
+        repeat = Repeat(kind="scatter", count=12, spread=0.8, keep_off=True, lean="towards")
+        piece = badge(form="heart", width=0.05, height=0.05, repeat=repeat)
+
+        def picture(left, sources):
+            box = {"left": left, "top": 0.35, "width": 0.3, "height": 0.3}
+            focus = {"point": {"x": left + 0.15, "y": 0.5}, "box": box}
+            return render(scene_of(finish_of(pieces=(piece,), focus=focus, export=PNG), sources))
+
+        sources = sources_of(WHITE)
+        picture(0.1, sources)
+        np.testing.assert_array_equal(picture(0.6, sources), picture(0.6, sources_of(WHITE)))
+
     def test_copies_lean_towards_what_is_in_focus_or_away_from_it(self):
         around = Box(left=90, top=-10, width=20, height=20)
         for lean, sign in (("towards", 1), ("away", -1)):

@@ -44,7 +44,7 @@ def sprite_on(
         picture = _shown_picture(laid.piece, laid.sides[0] * grid.scale_x, sources)
         if around is not None:
             picture = _matched(laid.piece, picture, around, sources)
-    key = ("sprite", laid.piece, laid.x, laid.y, laid.em, laid.sides, laid.ends,
+    key = ("sprite", laid.piece, laid.x, laid.y, laid.em, laid.sides, laid.copies, laid.ends,
            laid.lacks_font, grid.columns, grid.rows, part, around)  # fmt: skip
     return sources.cache.get_or_make(
         key,

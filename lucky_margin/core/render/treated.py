@@ -127,9 +127,11 @@ class _Treated:
 
     @property
     def _key(self) -> Hashable:
-        """All that its working picture depends on."""
-        mapping = self._mapping(self.working_grid)
-        return self.photo.key, self.scene.tone, self.treatments, mapping, self.working_grid
+        """All that its working picture depends on; masks of tone and treatments may be the
+        subject's."""
+        photo, grid = self.photo, self.working_grid
+        shown = photo.key, photo.subject_alone.key, self.scene.tone
+        return *shown, self.treatments, self._mapping(grid), grid
 
     def _cached(self, key: Hashable, make: Any) -> Any:
         return self.scene.sources.cache.get_or_make(key, make)

@@ -17,7 +17,7 @@ from lucky_margin.core.arrays import read_only
 from lucky_margin.core.document import Dots, rgb_of
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.treatments.inking import inked
-from lucky_margin.core.treatments.working import Floats, Pixels, Working
+from lucky_margin.core.treatments.working import LUMINANCE, Floats, Pixels, Working
 from lucky_margin.core.types import Picture8
 
 EVENED = 0.4
@@ -32,7 +32,6 @@ STEPS = 256
 """Of the table from area to threshold."""
 
 _FINE = 512
-_LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
 
 
 def plan_dots(dots: Dots, working: Working) -> Floats:
@@ -42,11 +41,11 @@ def plan_dots(dots: Dots, working: Working) -> Floats:
     if dots.ink is None:
         return _lighter(1 - light / np.maximum(paper, 1e-3), dots)
     ink = decode(np.array(rgb_of(dots.ink)) / 255)
-    bright, dark = float(paper @ _LUMINANCE), float(ink @ _LUMINANCE)
+    bright, dark = float(paper @ LUMINANCE), float(ink @ LUMINANCE)
     apart = bright - dark
     if abs(apart) < 1e-3:
         apart = 1e-3
-    covered = (bright - light @ _LUMINANCE.astype(np.float32)) / np.float32(apart)
+    covered = (bright - light @ LUMINANCE) / np.float32(apart)
     return _lighter(covered[:, :, None], dots)
 
 

@@ -44,6 +44,7 @@ THINNEST, THICKEST = 0.1, 0.7
 """How much of its spacing a line of hatching covers where it begins, and where it is black."""
 
 SHADES = 256
+"""Steps of the table from how dark it is to the threshold of the hatching."""
 
 WAVER = 0.3
 """Deviation of a line of hatching from its way, in spacings."""

@@ -33,7 +33,7 @@ class Plan:
 WORKING_SIDE = 1200
 """Longest side, in pixels, of what treatments are planned on."""
 
-_LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
+LUMINANCE = np.array([0.2126, 0.7152, 0.0722], np.float32)
 """Of linear sRGB, by IEC 61966-2-1."""
 
 
@@ -57,7 +57,7 @@ class Working:
     @property
     def luminance(self) -> Floats:
         """Linear, 0..1; shape (rows, columns)."""
-        return np.asarray(self.light @ _LUMINANCE, np.float32)
+        return np.asarray(self.light @ LUMINANCE, np.float32)
 
     @property
     def width(self) -> float:

@@ -215,7 +215,7 @@ const drawn = computed(() => {
         @nudge="(dx, dy) => bench.edit(pointing(only!, end, dx, dy), 'after a pause')"
       />
     </template>
-    <PieceCorners v-if="only && selection.pullsCorners" :piece="only" :origin="origin" />
+    <PieceCorners v-if="only && selection.pullsCorners && !selection.only!.locked" :piece="only" :origin="origin" />
     <template v-else-if="only && !selection.only!.locked && !isDrawnOut">
       <StageKnob
         v-for="grip in grips"
