@@ -113,6 +113,9 @@ class Settings(Value):
     shadows: SignedPercent = 0
     black_point: SignedPercent = 0
     white_point: SignedPercent = 0
+    haze: SignedPercent = Field(
+        default=0, description="Above 0 takes a veil off, below lays one on."
+    )
     warmth: Warmth = NEUTRAL_KELVIN
     tint: SignedPercent = 0
     saturation: SignedPercent = 0

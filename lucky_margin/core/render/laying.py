@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,13 +11,15 @@ from lucky_margin.core.affine import UNCHANGED, Affine, scaling
 from lucky_margin.core.document import Area, TableLook, Tone
 from lucky_margin.core.render.grid import Grid
 from lucky_margin.core.render.shown import ShownPhoto
-from lucky_margin.core.sampling import place, place_at_16_bits
+from lucky_margin.core.sampling import as_16_bits, place, place_at_16_bits
 from lucky_margin.core.scene import DerivedKey, PictureCache, Scene
 from lucky_margin.core.tone import (
-    BASES_SIDE,
     BASES_VERSION,
-    Bases,
+    GUIDED_SIDE,
+    HAZE_VERSION,
+    GuidedLines,
     OnPhoto,
+    air_of,
     apron,
     area_coverage,
     bases_of,
@@ -27,6 +30,8 @@ from lucky_margin.core.tone import (
     set_areas,
     subject_edges,
     toned,
+    veil_of,
+    with_haze,
     with_look,
     with_table,
 )
@@ -172,20 +177,21 @@ class _Strips:
         return OnPhoto(facts.width, facts.height, self.mapping)
 
     def _fine(self, region: Region, cache: PictureCache) -> Picture16:
-        """The photo's pixels at 16 bits, with the tone's detail; kept while light and colour
-        are tried."""
+        """The photo's pixels at 16 bits, with the tone's detail and haze; kept while light and
+        colour are tried."""
         key = (self.photo.key, self.mapping, region, self._table_key)
-        if not needs_detail(self.tone):
-            return cache.get_or_make(("at 16 bits", *key), lambda: self._sampled(region))
         tone = self.tone
+        if not (needs_detail(tone) or tone.haze):
+            return cache.get_or_make(("at 16 bits", *key), lambda: self._sampled(region))
         settings = (
             tone.noise_reduction,
             tone.colour_noise_reduction,
             tone.fine_detail,
             tone.sharpening,
+            tone.haze,
         )
         return cache.get_or_make(
-            ("detailed", *key, self.scale, settings), lambda: self._detailed(region)
+            ("detailed", *key, self.scale, settings), lambda: self._detailed(region, cache)
         )
 
     def _sampled(self, region: Region) -> Picture16:
@@ -202,7 +208,11 @@ class _Strips:
         """The picture under the colour table of the tone's look."""
         return with_table(picture, self.photo.sources.table(sha256), strength / 100)
 
-    def _detailed(self, region: Region) -> Picture16:
+    def _detailed(self, region: Region, cache: PictureCache) -> Picture16:
+        picture = self._sharp(region) if needs_detail(self.tone) else self._sampled(region)
+        return self._without_haze(picture, self.mapping, region, cache)
+
+    def _sharp(self, region: Region) -> Picture16:
         facts = self.photo.facts
         long_side, step = max(facts.width, facts.height), self.mapping.mean_scale
         left, top, width, height = region
@@ -213,34 +223,75 @@ class _Strips:
         )
         return np.ascontiguousarray(out[beyond:-beyond, beyond:-beyond])
 
+    def _without_haze(
+        self, picture: Picture16, mapping: Affine, region: Region, cache: PictureCache
+    ) -> Picture16:
+        """``picture``, which lies at ``region`` under ``mapping``, with the tone's haze."""
+        if not self.tone.haze:
+            return picture
+        width = self.photo.facts.width
+        air = self._kept("air", HAZE_VERSION, lambda: air_of(self._to_measure()))
+        veil = self._kept(
+            "veil", HAZE_VERSION, lambda: veil_of(self._to_measure(), air, width).lines
+        )
+        laid = cache.get_or_make(
+            ("laid veil", self.photo.whole.key, self._table_key, mapping, region),
+            lambda: GuidedLines(veil, veil.shape[1] / width).laid(mapping, region),
+        )
+        return with_haze(picture, self.tone.haze, air, laid)
+
     def _lines(self, region: Region, cache: PictureCache) -> NDArray[np.float32]:
         """The photo's bases under ``region``; made once for a photo, laid once for a picture."""
-        facts = self.photo.facts
-
-        def make() -> NDArray[np.float32]:
-            step = max(facts.width, facts.height) / BASES_SIDE
-            photo, _ = pick_level(self.photo.whole, scaling(step, step))
-            if self._table_key is not None:
-                photo = self._under_table(photo, *self._table_key)
-            return bases_of(photo, facts.width).lines
-
-        lines = self._kept_lines(make)
-        bases = Bases(lines, lines.shape[1] / facts.width)
+        width = self.photo.facts.width
+        lines = self._haze_free_lines() if self.tone.haze else self._plain_lines()
         return cache.get_or_make(
-            ("laid bases", self.photo.whole.key, self._table_key, self.mapping, region),
-            lambda: bases.laid(self.mapping, region),
+            (
+                "laid bases",
+                self.photo.whole.key,
+                self._table_key,
+                self.tone.haze,
+                self.mapping,
+                region,
+            ),
+            lambda: GuidedLines(lines, lines.shape[1] / width).laid(self.mapping, region),
         )
 
-    def _kept_lines(self, make: Callable[[], NDArray[np.float32]]) -> NDArray[np.float32]:
-        """Those of the photo alone are kept with what else is made of it."""
+    def _plain_lines(self) -> NDArray[np.float32]:
+        width = self.photo.facts.width
+        return self._kept("bases", BASES_VERSION, lambda: bases_of(self._to_measure(), width).lines)
+
+    def _haze_free_lines(self) -> NDArray[np.float32]:
+        """Those of the photo with its haze changed."""
+
+        def make() -> NDArray[np.float32]:
+            photo = self._to_measure()
+            facts, (rows, columns) = self.photo.facts, photo.shape[:2]
+            mapping = scaling(facts.width / columns, facts.height / rows)
+            cleared = self._without_haze(
+                as_16_bits(photo), mapping, (0, 0, columns, rows), NO_CACHE
+            )
+            return bases_of(cleared, facts.width).lines
+
+        key = ("bases", self.photo.whole.key, self._table_key, self.tone.haze)
+        return self.photo.sources.cache.get_or_make(key, make)
+
+    def _to_measure(self) -> AnyPicture:
+        """The whole photo, hardly larger than its regions are measured on, under the look's
+        table."""
+        facts = self.photo.facts
+        step = max(facts.width, facts.height) / GUIDED_SIDE
+        photo, _ = pick_level(self.photo.whole, scaling(step, step))
+        return photo if self._table_key is None else self._under_table(photo, *self._table_key)
+
+    def _kept(self, kind: str, version: int, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
+        """What is measured on the photo alone is kept with what else is made of it."""
         taken = self.photo.taken
         if self._table_key is None and not self.photo.spots:
             return self.photo.sources.derived(
-                DerivedKey("bases", taken.sha256, taken.inputs, BASES_VERSION), make
+                DerivedKey(kind, taken.sha256, taken.inputs, version), make
             )
-        return self.photo.sources.cache.get_or_make(
-            ("bases", self.photo.whole.key, self._table_key), make
-        )
+        key = (kind, self.photo.whole.key, self._table_key)
+        return self.photo.sources.cache.get_or_make(key, make)
 
 
 def pick_level(photo: ShownPhoto, mapping: Affine) -> tuple[AnyPicture, Affine]:

@@ -12,61 +12,19 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.sampling.lines import (
     dither,
-    dither_noise,
     encode_colours,
     means,
     means_of_transparent,
-    quantise,
-    store,
-    store_at_16_bits,
     store_line,
     to_8_bits,
 )
-from lucky_margin.core.sampling.srgb import ENCODE_STEPS
+from lucky_margin.core.sampling.stored import store_pixel, store_row
 from lucky_margin.core.sampling.vector_maths import FAST, Row, encode
 from lucky_margin.core.types import AnyPicture, Picture8
 
 # Threads that wait for work must not keep a core busy; set before OpenMP starts.
 os.environ.setdefault("OMP_WAIT_POLICY", "passive")
 numba.config.THREADING_LAYER = "omp"
-
-
-@numba.njit(inline="always")
-def _by_table(linear: float, table: NDArray[np.float32]) -> float:
-    """sRGB encoding (0..1) of ``linear``, clipped to 0..1."""
-    position = min(max(linear, 0.0), 1.0) * ENCODE_STEPS
-    index = int(position)
-    below = table[index]
-    return below + (table[index + 1] - below) * (position - index)
-
-
-@numba.njit(inline="always")
-def _stored(value: float, noise: float, top: int) -> int:
-    """``value`` (0..1) as it is stored: dithered at 8 bits, merely rounded at 16."""
-    if top == 255:
-        return to_8_bits(255.0 * value, noise)
-    return int(min(max(value, 0.0), 1.0) * top + 0.5)
-
-
-@numba.njit(inline="always")
-def _store_pixel(
-    pixel: NDArray[np.uint8] | NDArray[np.uint16],
-    red: float,
-    green: float,
-    blue: float,
-    share: float,
-    encode: NDArray[np.float32],
-    noise: float,
-) -> None:
-    """Linear light, premultiplied by ``share`` where there is a fourth channel, as it is kept."""
-    top = 255 if pixel.itemsize == 1 else 65535
-    if pixel.size == 4:
-        pixel[3] = _stored(min(max(share, 0.0), 1.0), noise, top)
-        scale = 1.0 / share if share > 0 else 0.0
-        red, green, blue = red * scale, green * scale, blue * scale
-    pixel[0] = _stored(_by_table(red, encode), noise, top)
-    pixel[1] = _stored(_by_table(green, encode), noise, top)
-    pixel[2] = _stored(_by_table(blue, encode), noise, top)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -97,17 +55,7 @@ def resample(
         rows = np.empty((4, x_first.shape[0]))
         r, g, b, noise = rows[0], rows[1], rows[2], rows[3]
         _weigh_across(line, x_first, left, x_weights, r, g, b)
-        encode(r)
-        encode(g)
-        encode(b)
-        if out.itemsize == 1:
-            dither_noise(x_origin, y_origin + j, noise)
-            quantise(noise, r)
-            quantise(noise, g)
-            quantise(noise, b)
-            store(r, g, b, 0, out[j])
-        else:
-            store_at_16_bits(r, g, b, out[j])
+        store_row(r, g, b, noise, x_origin, y_origin + j, out[j])
 
 
 @numba.njit(fastmath=FAST)
@@ -178,7 +126,7 @@ def resample_transparent(
                 share += weight * line[x + 3]
                 x += 4
             noise = dither(x_origin + i, y_origin + j)
-            _store_pixel(out[j, i], red, green, blue, share, encode, noise)
+            store_pixel(out[j, i], red, green, blue, share, encode, noise)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)
@@ -201,52 +149,6 @@ def halve(source: AnyPicture, decode: NDArray[np.float32]) -> AnyPicture:
             encode(line)
         store_line(line, top, out[j])
     return out
-
-
-@numba.njit(parallel=True, nogil=True, cache=True)
-def turn(
-    upright: AnyPicture,
-    decode: NDArray[np.float32],
-    encode: NDArray[np.float32],
-    matrix: NDArray[np.float64],
-    x0: float,
-    y0: float,
-    x_origin: int,
-    y_origin: int,
-    out: AnyPicture,
-) -> None:
-    """The mean of 2 x 2 bilinear reads of ``upright`` for each pixel of ``out``, in linear light.
-
-    ``matrix`` (a, b, c, d) and ``x0``, ``y0`` lead from absolute output pixels, which begin at
-    ``x_origin``, ``y_origin``, to pixels of ``upright``.
-    """
-    channels = upright.shape[2]
-    a, b, c, d = matrix
-    height, width = out.shape[:2]
-    top = np.float64(decode.shape[0] - 1)
-    for j in numba.prange(height):
-        for i in range(width):
-            red = green = blue = share = 0.0
-            for part in range(4):
-                px = x_origin + i + 0.25 + 0.5 * (part % 2)
-                py = y_origin + j + 0.25 + 0.5 * (part // 2)
-                sx = a * px + b * py + x0 - 0.5
-                sy = c * px + d * py + y0 - 0.5
-                left, above = int(np.floor(sx)), int(np.floor(sy))
-                right_share, bottom_share = sx - left, sy - above
-                for corner in range(4):
-                    dx, dy = corner % 2, corner // 2
-                    weight = 0.25 * (right_share if dx else 1 - right_share)
-                    weight *= bottom_share if dy else 1 - bottom_share
-                    pixel = upright[above + dy, left + dx]
-                    if channels == 4:
-                        weight *= pixel[3] / top
-                    red += weight * decode[pixel[0]]
-                    green += weight * decode[pixel[1]]
-                    blue += weight * decode[pixel[2]]
-                    share += weight
-            noise = dither(x_origin + i, y_origin + j)
-            _store_pixel(out[j, i], red, green, blue, share, encode, noise)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True)

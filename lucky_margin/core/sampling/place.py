@@ -1,27 +1,23 @@
 """Placing a photo under an output by any turn: mirrored, by quarters, or askew.
 
 Mirrored and quarter-turned photos are sampled as they lie and the result is turned, so that
-these are exact. A photo that lies askew is first sampled upright at twice the output's
-resolution, which takes care of its scale, and then each output pixel is the mean of two by two
-points of that, read bilinearly, in linear light.
+these are exact. A photo that lies askew is interpolated as it lies; where that would read very
+many of its pixels, it is first shrunk upright to one and a half
+times the output's resolution.
 """
 
 import numpy as np
 
-from lucky_margin.core.affine import Affine
-from lucky_margin.core.sampling import kernels
-from lucky_margin.core.sampling.sample import sample_into
-from lucky_margin.core.sampling.srgb import decode_table, encode_table
+from lucky_margin.core.affine import Affine, scaling
+from lucky_margin.core.sampling.lanczos import MOST_STEP, TILE, interpolate_into
+from lucky_margin.core.sampling.sample import cover_into, sample_into
 from lucky_margin.core.types import AnyPicture, Picture8, Picture16, Region
 
-TILE = 512
-"""Output pixels; the upright samples of one tile are all that is held at a time."""
+OVERSAMPLING = 1.5
+"""Upright samples to one output pixel, along one side, of a photo that is shrunk first."""
 
-OVERSAMPLING = 2
-"""Upright samples to one output pixel, along one side."""
-
-_REACH = 2
-"""Samples beyond a tile's corners that its bilinear reads may touch."""
+_REACH = 9
+"""Samples beyond a tile's corners that its interpolation reads."""
 
 
 def place(photo: AnyPicture, mapping: Affine, region: Region) -> Picture8:
@@ -77,43 +73,47 @@ def _upright(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region
 
 
 def _askew(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region) -> None:
+    a, b, c, d = mapping.a, mapping.b, mapping.c, mapping.d
+    if abs(b * c) > abs(a * d):
+        lying = np.ascontiguousarray(photo.transpose(1, 0, 2))
+        _askew(out, lying, Affine(c, d, a, b, mapping.y0, mapping.x0), region)
+    elif mapping.mean_scale < MOST_STEP:
+        interpolate_into(out, photo, mapping, region)
+    else:
+        _askew_from_smaller(out, photo, mapping, region)
+
+
+def _askew_from_smaller(
+    out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region
+) -> None:
+    """By way of upright samples, whose grid starts at the photo's corner whatever the region, so
+    that regions of a picture fit together exactly."""
     x, y, width, height = region
+    step = mapping.mean_scale / OVERSAMPLING
+    onto_samples = scaling(1 / step, 1 / step).after(mapping)
     for top in range(0, height, TILE):
         for left in range(0, width, TILE):
             tile = (x + left, y + top, min(TILE, width - left), min(TILE, height - top))
-            # In an array of its own, so that one compiled loop serves all.
-            drawn = np.empty((tile[3], tile[2], photo.shape[2]), out.dtype)
-            _askew_tile(drawn, photo, mapping, tile)
-            out[top : top + tile[3], left : left + tile[2]] = drawn
+            across, down, *sides = _met_by(tile, onto_samples)
+            samples = np.empty((sides[1], sides[0], photo.shape[2]), np.uint16)
+            cover_into(
+                samples,
+                photo,
+                left=0,
+                top=0,
+                step_x=step,
+                step_y=step,
+                region=(across, down, *sides),
+            )
+            moved = Affine(1, 0, 0, 1, -across, -down).after(onto_samples)
+            interpolate_into(out[top : top + tile[3], left : left + tile[2]], samples, moved, tile)
 
 
-def _askew_tile(out: AnyPicture, photo: AnyPicture, mapping: Affine, tile: Region) -> None:
-    # The grid of upright samples starts at the photo's corner whatever the tile, so that tiles
-    # and regions of a picture fit together exactly.
-    step = mapping.mean_scale / OVERSAMPLING
+def _met_by(tile: Region, mapping: Affine) -> Region:
+    """The part of a picture that ``tile`` and the kernel around it meet under ``mapping``."""
     x, y, width, height = tile
     corners = [mapping(x + dx, y + dy) for dx in (0, width) for dy in (0, height)]
     across, down = zip(*corners, strict=True)
-    left, top = (int(np.floor(min(part) / step)) - _REACH for part in (across, down))
-    right, bottom = (int(np.ceil(max(part) / step)) + _REACH for part in (across, down))
-    upright = np.empty((bottom - top, right - left, photo.shape[2]), out.dtype)
-    sample_into(
-        upright,
-        photo,
-        left=0,
-        top=0,
-        step_x=step,
-        step_y=step,
-        region=(left, top, right - left, bottom - top),
-    )
-    kernels.turn(
-        upright,
-        decode_table(upright.dtype),
-        encode_table(),
-        np.array([mapping.a, mapping.b, mapping.c, mapping.d]) / step,
-        mapping.x0 / step - left,
-        mapping.y0 / step - top,
-        x,
-        y,
-        out,
-    )
+    left, top = (int(np.floor(min(part))) - _REACH for part in (across, down))
+    right, bottom = (int(np.ceil(max(part))) + _REACH for part in (across, down))
+    return left, top, right - left, bottom - top

@@ -4,11 +4,17 @@ from typing import Any
 
 import numpy as np
 
+from lucky_margin.core.affine import Affine
 from lucky_margin.core.arrays import read_only
 from lucky_margin.core.sampling import kernels
+from lucky_margin.core.sampling.lanczos import interpolate_into
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.sampling.weights import axis_weights
 from lucky_margin.core.types import AnyPicture, Picture8, Region
+
+AREA_STEP = 2.0
+"""Photo pixels to one output pixel from which on each is the mean of what it covers, which keeps
+nearly as much of fine contrast there and is several times faster."""
 
 
 def sample(
@@ -47,6 +53,24 @@ def sample_into(
             if out.dtype == np.uint16:
                 out *= _PER_8_BIT_STEP
             return
+    if min(step_x, step_y) < AREA_STEP:
+        interpolate_into(out, photo, Affine(step_x, 0, 0, step_y, left, top), region)
+        return
+    cover_into(out, photo, left=left, top=top, step_x=step_x, step_y=step_y, region=region)
+
+
+def cover_into(
+    out: AnyPicture,
+    photo: AnyPicture,
+    *,
+    left: float,
+    top: float,
+    step_x: float,
+    step_y: float,
+    region: Region,
+) -> None:
+    """``sample_into`` by the mean of what each output pixel covers."""
+    x, y, width, height = region
     photo = read_only(photo)
     across = axis_weights(left, step_x, x, width, photo.shape[1])
     down = axis_weights(top, step_y, y, height, photo.shape[0])

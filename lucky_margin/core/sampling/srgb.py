@@ -55,6 +55,11 @@ def as_8_bits(picture: AnyPicture) -> Picture8:
     return ((picture.astype(np.uint32) + 128) // 257).astype(np.uint8)
 
 
+def as_16_bits(picture: AnyPicture) -> Picture16:
+    """A picture at 16 bits, so that 255 becomes 65535."""
+    return picture.astype(np.uint16) * np.uint16(65_535 // np.iinfo(picture.dtype).max)
+
+
 def encode_16_bits(linear: NDArray[np.float32]) -> Picture16:
     """The inverse of ``to_linear``, at 16 bits; values outside 0..1 are clipped."""
     clipped = np.clip(linear, 0, 1)

@@ -15,7 +15,7 @@ def warm_up() -> None:
     for dtype, channels in product((np.uint8, np.uint16), (3, 4)):
         speck = np.zeros((4, 4, channels), dtype)
         askew = Affine(1, 0.1, -0.1, 1)
-        for laid in (Affine(2, 0, 0, 2), askew):
+        for laid in (Affine(2, 0, 0, 2), Affine(1.5, 0, 0, 1.5), askew):
             place(speck, laid, (0, 0, 2, 2))
             place_at_16_bits(speck, laid, (0, 0, 2, 2))
         halved(speck)

@@ -25,15 +25,10 @@ def axis_weights(
     Output pixel ``i`` covers the source from ``start + i * step`` to ``start + (i + 1) * step``,
     in source pixels of an axis ``length`` long; past its ends the last pixel goes on.
 
-    Shrinking (``step`` over 1) is area-true: a source pixel weighs what the output pixel covers
-    of it. Enlarging interpolates with Catmull-Rom (Keys 1981, a = -0.5), which passes through
-    the source pixels.
+    A source pixel weighs what the output pixel covers of it.
     """
     index = np.arange(first_output, first_output + outputs, dtype=np.float64)
-    if step > 1:
-        first, weights = _area(start + index * step, step)
-    else:
-        first, weights = _cubic(start + (index + 0.5) * step - 0.5)
+    first, weights = _area(start + index * step, step)
     return _inside(first, weights, length)
 
 
@@ -43,21 +38,6 @@ def _area(begin: NDArray[np.float64], step: float) -> tuple[NDArray[np.int64], N
     edges = first[:, None] + np.arange(taps)
     covered = np.minimum(edges + 1, begin[:, None] + step) - np.maximum(edges, begin[:, None])
     return first, np.maximum(covered, 0)
-
-
-def _cubic(centre: NDArray[np.float64]) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
-    base = np.floor(centre)
-    t = centre - base
-    weights = np.stack(
-        [
-            ((-0.5 * t + 1.0) * t - 0.5) * t,
-            (1.5 * t - 2.5) * t * t + 1.0,
-            ((-1.5 * t + 2.0) * t + 0.5) * t,
-            (0.5 * t - 0.5) * t * t,
-        ],
-        axis=1,
-    )
-    return base.astype(np.int64) - 1, weights
 
 
 def _inside(first: NDArray[np.int64], weights: NDArray[np.float64], length: int) -> AxisWeights:

@@ -3,7 +3,7 @@
 The order of operations, each absent when its control is at zero:
 
 0. *noise reduction, fine detail, sharpening*: on encoded luminance and colour differences
-   (``detail``)
+   (``detail``), then *haze*: the veil of scattered light (``haze``)
 1. *warmth, tint*: chromatic adaptation (``white_balance``)
 2. *exposure*: linear light times ``2 ** EV``
 3. *highlights, shadows*: a gain by the edge-aware brightness of the region (``bases``)
@@ -29,8 +29,7 @@ from lucky_margin.core.tone.apply import (
 from lucky_margin.core.tone.areas import needs_regions, subject_edges
 from lucky_margin.core.tone.automatic import propose_tone
 from lucky_margin.core.tone.bases import VERSION as BASES_VERSION
-from lucky_margin.core.tone.bases import WORKING_SIDE as BASES_SIDE
-from lucky_margin.core.tone.bases import Bases, bases_of
+from lucky_margin.core.tone.bases import bases_of
 from lucky_margin.core.tone.cube import (
     MAX_TABLE_BYTES,
     ColourTable,
@@ -41,6 +40,10 @@ from lucky_margin.core.tone.cube import (
 )
 from lucky_margin.core.tone.curves import curve_line
 from lucky_margin.core.tone.detail import apron, detailed, needs_detail
+from lucky_margin.core.tone.guided import WORKING_SIDE as GUIDED_SIDE
+from lucky_margin.core.tone.guided import GuidedLines
+from lucky_margin.core.tone.haze import VERSION as HAZE_VERSION
+from lucky_margin.core.tone.haze import air_of, veil_of, with_haze
 from lucky_margin.core.tone.looks import ADDED, LOOKS, look_of, with_look
 from lucky_margin.core.tone.measure import Clipping, Histogram, clipping_of, histogram_of
 from lucky_margin.core.tone.noise import noise_of
@@ -50,16 +53,18 @@ from lucky_margin.core.tone.white_balance import Neutral, neutral_settings
 
 __all__ = [
     "ADDED",
-    "BASES_SIDE",
     "BASES_VERSION",
+    "GUIDED_SIDE",
+    "HAZE_VERSION",
     "LOOKS",
     "MAX_TABLE_BYTES",
-    "Bases",
     "Clipping",
     "ColourTable",
+    "GuidedLines",
     "Histogram",
     "Neutral",
     "OnPhoto",
+    "air_of",
     "apron",
     "area_coverage",
     "bases_of",
@@ -81,7 +86,9 @@ __all__ = [
     "subject_edges",
     "toned",
     "toned_values",
+    "veil_of",
     "warm_up",
+    "with_haze",
     "with_look",
     "with_table",
 ]

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.document import TableLook, Tone
 from lucky_margin.core.errors import TooLarge, UnreadableTable
+from lucky_margin.core.sampling import as_16_bits
 from lucky_margin.core.tone.apply import needs_bases, toned_values
 from lucky_margin.core.tone.detail import needs_detail
 from lucky_margin.core.types import AnyPicture, Picture16
@@ -103,9 +104,8 @@ def _domain(header: dict[str, str], name: str, default: float) -> tuple[float, f
 
 def with_table(picture: AnyPicture, table: ColourTable, strength: float) -> Picture16:
     """``picture`` with ``table`` by ``strength`` (0..1), at 16 bits; alpha stays."""
-    fine = picture.astype(np.uint16) * np.uint16(65_535 // np.iinfo(picture.dtype).max)
     low, high = np.array(table.low), np.array(table.high)
-    return _through(fine, table.colours, low, 1 / (high - low), strength)
+    return _through(as_16_bits(picture), table.colours, low, 1 / (high - low), strength)
 
 
 def cube_text(tone: Tone, title: str, table: ColourTable | None = None) -> str:
@@ -134,6 +134,8 @@ def left_out(tone: Tone) -> list[str]:
         parts.append("highlights, shadows and local_contrast")
     if needs_detail(tone):
         parts.append("fine_detail, smoothing and sharpening")
+    if tone.haze:
+        parts.append("haze")
     if any(area.is_set for area in tone.areas):
         parts.append("areas")
     if any(wash.is_set for wash in tone.washes):

@@ -26,6 +26,7 @@ ADDED = (
     "shadows",
     "black_point",
     "white_point",
+    "haze",
     "tint",
     "saturation",
     "muted_colours",
