@@ -11,13 +11,15 @@ from lucky_margin.core.proposals.for_photos import (
     proposed_focus,
     subject_proposal,
     tone_proposal,
+    tone_proposals,
     trim_proposal,
 )
 from lucky_margin.core.proposals.for_words import calm_place_proposal, readable_proposal
-from lucky_margin.core.proposals.proposal import Proposal
+from lucky_margin.core.proposals.proposal import Proposal, ToneProposals
 
 __all__ = [
     "Proposal",
+    "ToneProposals",
     "calm_place_proposal",
     "focus_proposal",
     "found_subject",
@@ -27,5 +29,6 @@ __all__ = [
     "readable_proposal",
     "subject_proposal",
     "tone_proposal",
+    "tone_proposals",
     "trim_proposal",
 ]

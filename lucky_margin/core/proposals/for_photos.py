@@ -19,10 +19,10 @@ from lucky_margin.core.finding import (
 )
 from lucky_margin.core.framing import focus_box, within
 from lucky_margin.core.progress import Progress, untold
-from lucky_margin.core.proposals.proposal import Proposal
+from lucky_margin.core.proposals.proposal import HowMuch, Proposal, ToneChoice, ToneProposals
 from lucky_margin.core.render.shown import shown_photo, turned_subject_box
 from lucky_margin.core.scene import DerivedKey, Scene, TakenPhoto
-from lucky_margin.core.tone import neutral_settings, propose_tone
+from lucky_margin.core.tone import PROPOSED, neutral_settings, propose_tone, scaled
 
 NOTHING_TO_TRIM = {
     "no margin": "There is no plain margin to trim.",
@@ -36,15 +36,9 @@ comes to 0.27 to 0.3."""
 
 LOOKED_AROUND = 0.4
 """The share of finding a subject that is done once it is known where to look."""
-PROPOSED_SETTINGS = (
-    "exposure",
-    "contrast",
-    "highlights",
-    "shadows",
-    "black_point",
-    "white_point",
-    "muted_colours",
-)
+NEEDS_NOTHING = "This photo needs nothing: its light and colours are well as they are."
+HOW_MUCH: dict[HowMuch, float] = {"gentle": 0.5, "as measured": 1.0, "bold": 1.5}
+"""How much of what was measured each suggested tone is."""
 
 
 def trim_proposal(scene: Scene, tolerance: float = DEFAULT_TOLERANCE) -> Proposal:
@@ -189,17 +183,32 @@ def placing_proposal(scene: Scene, margin: float) -> Proposal:
 
 
 def tone_proposal(scene: Scene) -> Proposal:
-    """Brightness, the end points and muted colours as the photo wants them.
+    """The ordinary controls of tone as the photo wants them.
 
     Raises:
         NotFound: the photo is not known.
     """
-    tone = propose_tone(scene.taken.level(0))
-    settings = {name: getattr(tone, name) for name in PROPOSED_SETTINGS}
-    return Proposal(
-        message=f"Suggested: {tone_in_words(tone)}.",
-        edit=SetTone(changes=ToneChanges(on=True, **settings)),
-    )
+    found = tone_proposals(scene)
+    edits = {choice.name: choice.edit for choice in found.choices}
+    return Proposal(message=found.message, edit=edits.get("as measured"))
+
+
+def tone_proposals(scene: Scene) -> ToneProposals:
+    """The same, and less and more of it.
+
+    Raises:
+        NotFound: the photo is not known.
+    """
+    focus = scene.finish.focus
+    tone = propose_tone(scene.taken.level(0), focus.box if focus else None)
+    if not tone.is_set:
+        return ToneProposals(message=NEEDS_NOTHING)
+    choices = []
+    for name, share in HOW_MUCH.items():
+        settings = {field: getattr(scaled(tone, share), field) for field in PROPOSED}
+        edit = SetTone(changes=ToneChanges(on=True, **settings))
+        choices.append(ToneChoice(name=name, edit=edit))
+    return ToneProposals(message=f"Suggested: {tone_in_words(tone)}.", choices=tuple(choices))
 
 
 def neutral_proposal(colour: str) -> Proposal:

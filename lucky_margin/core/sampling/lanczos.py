@@ -249,7 +249,8 @@ def _read_across(
 def _limited(value: float, p: float, q: float, r: float, s: float, mean: float) -> float:
     """``value`` within what the neighbours ``q`` and ``r``, and the slopes beyond them to ``p`` and
     ``s``, allow."""
-    least, most = min(q, r), max(q, r)
     crest = max(min(q - p, r - s), np.float32(0))
     hollow = max(min(p - q, s - r), np.float32(0))
-    return min(max(value, min(least, mean) - hollow), max(most, mean) + crest)
+    least: float = min(min(q, r), mean) - hollow
+    most: float = max(max(q, r), mean) + crest
+    return min(max(value, least), most)

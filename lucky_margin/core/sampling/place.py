@@ -75,7 +75,7 @@ def _upright(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region
 def _askew(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region) -> None:
     a, b, c, d = mapping.a, mapping.b, mapping.c, mapping.d
     if abs(b * c) > abs(a * d):
-        lying = np.ascontiguousarray(photo.transpose(1, 0, 2))
+        lying: AnyPicture = photo.transpose(1, 0, 2).copy()
         _askew(out, lying, Affine(c, d, a, b, mapping.y0, mapping.x0), region)
     elif mapping.mean_scale < MOST_STEP:
         interpolate_into(out, photo, mapping, region)
@@ -94,8 +94,8 @@ def _askew_from_smaller(
     for top in range(0, height, TILE):
         for left in range(0, width, TILE):
             tile = (x + left, y + top, min(TILE, width - left), min(TILE, height - top))
-            across, down, *sides = _met_by(tile, onto_samples)
-            samples = np.empty((sides[1], sides[0], photo.shape[2]), np.uint16)
+            met = _met_by(tile, onto_samples)
+            samples = np.empty((met[3], met[2], photo.shape[2]), np.uint16)
             cover_into(
                 samples,
                 photo,
@@ -103,9 +103,9 @@ def _askew_from_smaller(
                 top=0,
                 step_x=step,
                 step_y=step,
-                region=(across, down, *sides),
+                region=met,
             )
-            moved = Affine(1, 0, 0, 1, -across, -down).after(onto_samples)
+            moved = Affine(1, 0, 0, 1, -met[0], -met[1]).after(onto_samples)
             interpolate_into(out[top : top + tile[3], left : left + tile[2]], samples, moved, tile)
 
 

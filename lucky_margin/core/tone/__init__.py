@@ -27,7 +27,7 @@ from lucky_margin.core.tone.apply import (
     toned_values,
 )
 from lucky_margin.core.tone.areas import needs_regions, subject_edges
-from lucky_margin.core.tone.automatic import propose_tone
+from lucky_margin.core.tone.automatic import PROPOSED, propose_tone, scaled
 from lucky_margin.core.tone.bases import VERSION as BASES_VERSION
 from lucky_margin.core.tone.bases import bases_of
 from lucky_margin.core.tone.cube import (
@@ -58,6 +58,7 @@ __all__ = [
     "HAZE_VERSION",
     "LOOKS",
     "MAX_TABLE_BYTES",
+    "PROPOSED",
     "Clipping",
     "ColourTable",
     "GuidedLines",
@@ -82,6 +83,7 @@ __all__ = [
     "noise_of",
     "propose_tone",
     "read_cube",
+    "scaled",
     "set_areas",
     "subject_edges",
     "toned",

@@ -1,99 +1,307 @@
-"""A proposal for the ordinary controls, measured on the photo."""
+"""A proposal for the ordinary controls, measured on the photo.
 
+What is wrong is looked for in turn: a cast (``cast``), a veil (``haze``), too little or too much
+light and contrast, pale colours, noise that the rest would show. Every measure counts smoothly, so
+that photos which hardly differ get proposals which hardly differ, and what lies within the usual
+range is left alone.
+
+Exposure, black point, white point and contrast are the least ones that bring four figures of the
+photo's brightness into their usual range: the sum of squares of what they miss and of the controls
+themselves is smallest (K. Levenberg, "A method for the solution of certain non-linear problems in
+least squares", 1944). The ranges and weights were found by damaging clear photos and repairing
+them.
+"""
+
+from dataclasses import dataclass, replace
+
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine
-from lucky_margin.core.document import Tone
-from lucky_margin.core.sampling import encode_16_bits, to_linear
-from lucky_margin.core.tone.apply import toned
-from lucky_margin.core.tone.bases import LUMINANCE, bases_of
-from lucky_margin.core.tone.measure import Clipping, clipping_of
+from lucky_margin.core.document import NEUTRAL_KELVIN, Box, Tone
+from lucky_margin.core.oklab import picture_from_light
+from lucky_margin.core.sampling import as_8_bits, encode_16_bits, to_linear
+from lucky_margin.core.sampling.srgb import decode, encode
+from lucky_margin.core.tone.apply import toned_values
+from lucky_margin.core.tone.bases import LUMINANCE
+from lucky_margin.core.tone.cast import cast_of
+from lucky_margin.core.tone.curves import contrasted, ends_moved
+from lucky_margin.core.tone.haze import air_of, veil_of, veil_shares, with_haze
+from lucky_margin.core.tone.noise import noise_of
+from lucky_margin.core.tone.white_balance import neutral_settings_of, warmth_moved
 from lucky_margin.core.types import AnyPicture, Picture16
 
-WORKING_SIDE = 384
-"""Longest side at which proposals are tried, in pixels."""
+WORKING_SIDE = 320
+"""Longest side at which the photo is measured, in pixels."""
 
-NEWLY_CLIPPED = 0.003
-"""Share of pixels that a proposal may clip on top of what is clipped already."""
+NOISE_SIDE = 1024
+"""Longest side of the middle part whose noise is measured, in photo pixels."""
 
-DARK_MEDIAN, LIGHT_MEDIAN = 0.42, 0.62
-"""Encoded brightness between which a photo's middle is left alone."""
+FOCUS_COUNTS = 3
+"""How many times as much what has to stay in view counts."""
 
-Lines = NDArray[np.float32]
-
-_MOST_EXPOSURE = 2.5
-_TRIES = 7
+Floats = NDArray[np.float64]
 
 
-def propose_tone(photo: AnyPicture) -> Tone:
-    """Settings of exposure, shadows, black and white point, contrast and muted colours that use
-    the photo's whole span of brightness and bring its middle to where it is seen well.
+@dataclass(frozen=True)
+class _Range:
+    """Where a figure usually lies, how much it counts, and over how much of its scale that sets
+    in."""
 
-    Each is taken as far as it goes towards its aim without clipping more than
-    ``NEWLY_CLIPPED`` of the pixels.
+    low: float
+    high: float
+    weight: float
+    softness: float = 0.03
+
+    def missed(self, value: float) -> float:
+        """How far ``value`` lies outside, 0 well inside, smoothly."""
+        below, above = (self.low - value) / self.softness, (value - self.high) / self.softness
+        return self.weight * self.softness * float(np.logaddexp(0, above) - np.logaddexp(0, below))
+
+
+LIGHTEST = _Range(0.63, 1.0, 2.7, 0.01)
+"""Of the 99.5th percentile of the largest channel, encoded."""
+DARKEST = _Range(0.0, 0.177, 0.5, 0.01)
+"""Of the half percentile of brightness."""
+DARKEN, NO_DARKER = 0.35, 0.03
+"""Of what is lacking in dark, how much is wanted; and by how much more it may get darker."""
+MIDDLE = _Range(-1.0, 0.67, 0.67)
+"""Of the median."""
+SPREAD = _Range(0.39, 0.71, 0.12)
+"""From the 10th to the 90th percentile."""
+
+RELUCTANCE = np.array([0.038, 0.025, 0.088, 0.447])
+"""What exposure (EV), black point, white point and contrast (of 100) weigh themselves."""
+MOST = np.array([2.5, 0.6, 0.9, 0.6])
+_STEPS, _PACE = 12, 0.8
+
+VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.11, 90
+"""The second percentile of the veil's share that is none, the one that surely is, and the haze
+that is then taken off."""
+
+DIM, MOST_SHADOWS, SHADOWS_BY = 0.33, 45, 200
+"""Medians below ``DIM`` have their shadows lifted, by so much for what they lack."""
+
+PALE, LESS_PALE, MOST_COLOUR = 0.028, 0.45, 60
+"""Of the mean OKLab chroma below which muted colours are strengthened, as a power of what is
+lacking."""
+
+NOISE_FROM, NOISE_TO, MOST_SMOOTHING = 2.5, 8.0, 60
+"""Noise in 8-bit steps after the lift, from where it is smoothed and where that is in full."""
+
+SLIGHT = {"exposure": 0.05, "warmth": 60}
+SLIGHT_AMOUNT = 2
+"""Proposed controls up to this change nothing that is seen."""
+
+
+def propose_tone(photo: AnyPicture, focus: Box | None = None) -> Tone:
+    """Settings of warmth, tint, haze, exposure, end points, contrast, shadows, muted colours and
+    noise under which ``photo`` looks about right, a little shy; ``Tone()`` when nothing is wrong.
+
+    What lies in ``focus`` (photo space) counts ``FOCUS_COUNTS`` times.
     """
-    step = max(1, round(max(photo.shape[:2]) / WORKING_SIDE))
-    small = _picked(photo, step)
-    height, width = small.shape[:2]
-    onto_photo = Affine(step, 0, 0, step)
-    lines = bases_of(photo, photo.shape[1]).laid(onto_photo, (0, 0, width, height))
-    allowed = clipping_of(toned(small, Tone()))
-    middle = _percentile(small, 50)
-    tone = Tone()
-    ends: tuple[tuple[str, float], ...] = (
-        ("white_point", 39),
-        ("black_point", -39),
-        ("contrast", 25),
-        ("muted_colours", 15),
+    light = _small_light(photo)
+    warmth, tint = neutral_settings_of(cast_of(light))
+    haze = _haze_of(light)
+    found = Tone(warmth=warmth, tint=tint)
+    picture = _cleared(light, haze)
+    balanced = toned_values(picture, found)
+    figures = _Figures.of(balanced, focus)
+    exposure, black, white, contrast = (float(value) for value in _fitted(figures))
+    middle = figures.after(np.array([exposure, black, white, contrast])).middle
+    found = found.model_copy(
+        update={
+            "haze": round(haze),
+            "exposure": round(exposure, 2),
+            "black_point": round(100 * black),
+            "white_point": round(100 * white),
+            "contrast": round(100 * contrast),
+            "shadows": round(_limited(SHADOWS_BY * _short_of(middle, DIM), MOST_SHADOWS)),
+        }
     )
-    if middle < DARK_MEDIAN:
-        # What glows already is held back, so that the rest can be lifted.
-        tone = Tone(shadows=70, highlights=-100)
-        wanted = min(_MOST_EXPOSURE, 2.2 * np.log2(DARK_MEDIAN / max(middle, 0.02)))
-        tone = _as_far("exposure", float(wanted), tone, small, lines, allowed)
-        # Black stays where it is, under the noise that is lifted with the rest.
-        ends = (("white_point", 39.0),)
-    elif middle > LIGHT_MEDIAN:
-        wanted = 2.2 * np.log2(LIGHT_MEDIAN / middle)
-        tone = tone.model_copy(update={"exposure": round(float(wanted), 2)})
-    for control, aim in ends:
-        tone = _as_far(control, aim, tone, small, lines, allowed)
+    lifted = 2 ** (exposure * 0.42) * (1 + found.shadows / 100)
+    smoothing = round(_smoothing(noise_of(_middle_part(photo)), lifted))
+    found = found.model_copy(
+        update={
+            "muted_colours": round(_colour_lacking(toned_values(picture, found))),
+            "noise_reduction": smoothing,
+            "colour_noise_reduction": smoothing,
+        }
+    )
+    return _without_slight(found)
+
+
+def scaled(tone: Tone, share: float) -> Tone:
+    """A proposal by ``share`` (over 1: more of it)."""
+    fields = {}
+    for name in PROPOSED:
+        value, most = getattr(tone, name), 5 if name == "exposure" else 100
+        if name == "warmth":
+            fields[name] = round(warmth_moved(NEUTRAL_KELVIN, value, share), -1)
+        else:
+            digits = 2 if name == "exposure" else 0
+            fields[name] = round(min(max(share * value, -most), most), digits)
+    return tone.model_copy(update=fields)
+
+
+PROPOSED = (
+    "exposure",
+    "contrast",
+    "shadows",
+    "black_point",
+    "white_point",
+    "haze",
+    "warmth",
+    "tint",
+    "muted_colours",
+    "noise_reduction",
+    "colour_noise_reduction",
+)
+"""The controls that a proposal is made of."""
+
+
+@dataclass(frozen=True)
+class _Figures:
+    """Encoded brightness, 0..1: what ``_Range`` is told of."""
+
+    darkest: float
+    dark: float
+    middle: float
+    light: float
+    lightest: float
+
+    @classmethod
+    def of(cls, colours: NDArray[np.float32], focus: Box | None) -> "_Figures":
+        """Measured on encoded colours (0..1)."""
+        brightness = encode(np.clip(decode(colours.astype(np.float64)) @ LUMINANCE, 0, 1))
+        largest = colours.max(axis=2).astype(np.float64)
+        values = _counted(brightness, focus)
+        darkest, dark, middle, light = np.percentile(values, (0.5, 10, 50, 90))
+        return cls(darkest, dark, middle, light, np.percentile(_counted(largest, focus), 99.5))
+
+    def after(self, controls: Floats) -> "_Figures":
+        """The same once exposure, black point, white point and contrast are set; what is clipped
+        goes on past 0 and 1."""
+        exposure, black, white, contrast = controls
+        values = np.array([self.darkest, self.dark, self.middle, self.light, self.lightest])
+        linear = decode(values) * 2**exposure
+        # Past white, by the slope that the encoding has there.
+        lit = np.where(linear > 1, 1 + 0.44 * (linear - 1), encode(np.minimum(linear, 1)))
+        ended = ends_moved(lit, 100 * black, 100 * white)
+        inside = np.clip(ended, 0, 1)
+        return _Figures(*(contrasted(inside, 100 * contrast) + ended - inside).tolist())
+
+    def missed(self, before: "_Figures") -> list[float]:
+        """How far each lies outside its usual range, which for the darkest goes by what it was."""
+        wanted = before.darkest - DARKEN * max(0.0, before.darkest - DARKEST.high)
+        dark = replace(DARKEST, low=wanted - NO_DARKER, high=wanted)
+        return [
+            LIGHTEST.missed(self.lightest),
+            dark.missed(self.darkest),
+            MIDDLE.missed(self.middle),
+            SPREAD.missed(self.light - self.dark),
+        ]
+
+
+def _fitted(figures: _Figures) -> Floats:
+    """Exposure, black point, white point and contrast."""
+    controls = np.zeros(4)
+
+    def residuals(at: Floats) -> Floats:
+        return np.array([*figures.after(at).missed(figures), *(RELUCTANCE * at)])
+
+    for _ in range(_STEPS):
+        now = residuals(controls)
+        slopes = np.stack([(residuals(controls + step) - now) / 1e-4 for step in 1e-4 * np.eye(4)])
+        step = np.linalg.solve(slopes @ slopes.T + 1e-6 * np.eye(4), slopes @ now)
+        controls = np.clip(controls - _PACE * step, -MOST, MOST)
+    return controls
+
+
+def _small_light(photo: AnyPicture) -> NDArray[np.float32]:
+    height, width = photo.shape[:2]
+    shrink = min(1.0, WORKING_SIDE / max(height, width))
+    sides = max(1, round(width * shrink)), max(1, round(height * shrink))
+    linear = cv2.resize(to_linear(photo), sides, interpolation=cv2.INTER_AREA)
+    return np.ascontiguousarray(linear[:, :, :3], np.float32)
+
+
+def _haze_of(light: NDArray[np.float32]) -> float:
+    """How much haze to take off: none unless even the least veiled parts have some."""
+    shares = veil_shares(light, air_of(encode_16_bits(light)))
+    return MOST_HAZE * _smooth(
+        (float(np.percentile(shares, 2)) - VEIL_FROM) / (VEIL_TO - VEIL_FROM)
+    )
+
+
+def _cleared(light: NDArray[np.float32], haze: float) -> Picture16:
+    """The small picture at 16 bits, without its haze."""
+    picture = encode_16_bits(light)
+    if haze == 0:
+        return picture
+    rows, columns = picture.shape[:2]
+    air = air_of(picture)
+    laid = veil_of(picture, air, columns).laid(Affine(1, 0, 0, 1), (0, 0, columns, rows))
+    return with_haze(picture, haze, air, laid)
+
+
+def _counted(values: Floats, focus: Box | None) -> Floats:
+    """``values`` with those in ``focus`` as often as they count."""
+    if focus is None:
+        return values.ravel()
+    rows, columns = values.shape
+    box = focus.scaled(columns, rows)
+    inside = values[round(box.top) : round(box.bottom), round(box.left) : round(box.right)]
+    return np.concatenate([values.ravel(), *[inside.ravel()] * (FOCUS_COUNTS - 1)])
+
+
+def _colour_lacking(colours: NDArray[np.float32]) -> float:
+    lab = picture_from_light(decode(colours.astype(np.float64)).astype(np.float32))
+    chroma = max(float(np.hypot(lab[:, :, 1], lab[:, :, 2]).mean()), 1e-3)
+    # What has hardly any colour is meant to have none.
+    is_coloured = _smooth(chroma / (0.3 * PALE))
+    return is_coloured * _limited(100 * ((PALE / min(chroma, PALE)) ** LESS_PALE - 1), MOST_COLOUR)
+
+
+def _smoothing(noise: float, lifted: float) -> float:
+    """As far as a lift makes ``noise`` visible."""
+    seen = noise * max(lifted, 1.0)
+    return (
+        MOST_SMOOTHING
+        * _smooth((seen - NOISE_FROM) / (NOISE_TO - NOISE_FROM))
+        * _smooth((lifted - 1) / 0.5)
+    )
+
+
+def _middle_part(photo: AnyPicture) -> NDArray[np.uint8]:
+    height, width = photo.shape[:2]
+    top, left = max(0, (height - NOISE_SIDE) // 2), max(0, (width - NOISE_SIDE) // 2)
+    return as_8_bits(photo[top : top + NOISE_SIDE, left : left + NOISE_SIDE])
+
+
+def _without_slight(tone: Tone) -> Tone:
+    """``tone``, or nothing at all when no control would be seen."""
+    fresh = Tone()
+    if all(
+        abs(getattr(tone, name) - getattr(fresh, name)) <= SLIGHT.get(name, SLIGHT_AMOUNT)
+        for name in PROPOSED
+    ):
+        return fresh
     return tone
 
 
-def _as_far(
-    control: str, aim: float, tone: Tone, small: Picture16, lines: Lines, allowed: Clipping
-) -> Tone:
-    """``tone`` with ``control`` as near to ``aim`` as clipping allows, by bisection."""
-    low, high = 0.0, 1.0
-    if not _clips(_with(tone, control, aim), small, lines, allowed):
-        return _with(tone, control, aim)
-    for _ in range(_TRIES):
-        middle = (low + high) / 2
-        if _clips(_with(tone, control, aim * middle), small, lines, allowed):
-            high = middle
-        else:
-            low = middle
-    return _with(tone, control, aim * low)
+def _short_of(value: float, wanted: float) -> float:
+    """How far ``value`` lies below ``wanted``, beginning smoothly."""
+    lacking = max(0.0, wanted - value)
+    return lacking * _smooth(lacking / 0.06)
 
 
-def _with(tone: Tone, control: str, value: float) -> Tone:
-    digits = 2 if control == "exposure" else 0
-    return tone.model_copy(update={control: round(value, digits)})
+def _limited(value: float, most: float) -> float:
+    """``value``, which ever more slowly comes near to ``most``."""
+    return most * float(np.tanh(value / most))
 
 
-def _clips(tone: Tone, small: Picture16, lines: Lines, allowed: Clipping) -> bool:
-    found = clipping_of(toned(small, tone, lines=lines))
-    return found.high - allowed.high > NEWLY_CLIPPED or found.low - allowed.low > NEWLY_CLIPPED
-
-
-def _picked(photo: AnyPicture, step: int) -> Picture16:
-    """Every so many pixels alone: averaged ones would hide the noise, which clips first."""
-    start = min(step // 2, photo.shape[0] - 1, photo.shape[1] - 1)
-    return encode_16_bits(to_linear(photo[start::step, start::step]))
-
-
-def _percentile(picture: Picture16, percent: float) -> float:
-    brightness = picture[:, :, :3] @ np.array(LUMINANCE) / 65_535
-    return float(np.percentile(brightness, percent))
+def _smooth(t: float) -> float:
+    t = min(max(t, 0.0), 1.0)
+    return t * t * (3 - 2 * t)

@@ -31,10 +31,8 @@ def luminance_curve(tone: Tone) -> Curve | None:
     None when it changes nothing. Rises everywhere when the user's own points do.
     """
     e = np.linspace(0, 1, STEPS + 1)
-    white, black = _reach(tone.white_point / 100), -_reach(-tone.black_point / 100)
-    # Slopes stay above 1 - 3 * END_REACH, so brightness order is kept.
-    bent = e + white * e**3 + black * (1 - e) ** 3
-    bent = _contrast(np.clip(bent, 0, 1), tone.contrast / 100)
+    bent = np.clip(ends_moved(e, tone.black_point, tone.white_point), 0, 1)
+    bent = contrasted(bent, tone.contrast)
     bent = _through(tone, bent)
     if np.array_equal(bent, e):
         return None
@@ -55,16 +53,23 @@ def end_places(tone: Tone) -> tuple[float, float]:
     """The encoded brightness (0..1) from which on pixels become black, and white; 0 and 1 where
     the ends do not stretch."""
     steps = np.linspace(0, 1, STEPS + 1)
-    white, black = _reach(tone.white_point / 100), -_reach(-tone.black_point / 100)
-    bent = steps + white * steps**3 + black * (1 - steps) ** 3
+    bent = ends_moved(steps, tone.black_point, tone.white_point)
     return float(steps[bent <= 0].max(initial=0)), float(steps[bent >= 1].min(initial=1))
 
 
-def _contrast(e: Curve, amount: float) -> Curve:
-    """Two powers that meet at mid-grey with the same slope, and keep black and white."""
-    if amount == 0:
+def ends_moved(e: Curve, black_point: float, white_point: float) -> Curve:
+    """Encoded brightness ``e`` under the end points (-100..100); what they stretch goes past 0
+    and 1. Slopes stay above 1 - 3 * END_REACH, so brightness order is kept."""
+    white, black = _reach(white_point / 100), -_reach(-black_point / 100)
+    return e + white * e**3 + black * (1 - e) ** 3
+
+
+def contrasted(e: Curve, contrast: float) -> Curve:
+    """Encoded brightness under ``contrast`` (-100..100): two powers that meet at mid-grey with the
+    same slope, and keep black and white."""
+    if contrast == 0:
         return e
-    slope = 2 ** (CONTRAST_OCTAVES * amount)
+    slope = 2 ** (CONTRAST_OCTAVES * contrast / 100)
     below = MID_GREY * (e / MID_GREY) ** slope
     above = 1 - (1 - MID_GREY) * (np.maximum(1 - e, 0) / (1 - MID_GREY)) ** slope
     return np.where(e < MID_GREY, below, above)

@@ -54,7 +54,8 @@ def air_of(photo: AnyPicture) -> NDArray[np.float64]:
     count = max(1, round(AIR_SHARE * dark.size))
     air = light.reshape(-1, 3)[np.argsort(dark, kind="stable")[-count:]].mean(axis=0)
     air = np.maximum(air.astype(np.float64), 1e-3)
-    return np.minimum(air * max(1.0, LEAST_AIR / float(air @ LUMINANCE)), 1.0)
+    lit: NDArray[np.float64] = air * max(1.0, LEAST_AIR / float(air @ LUMINANCE))
+    return np.minimum(lit, 1.0)
 
 
 def veil_of(photo: AnyPicture, air: NDArray[np.float64], photo_width: int) -> GuidedLines:
@@ -68,7 +69,8 @@ def veil_of(photo: AnyPicture, air: NDArray[np.float64], photo_width: int) -> Gu
 
 def veil_shares(light: Light, air: NDArray[np.float64]) -> Plane:
     """The darkest of the channels near each pixel, as a share of the air's (0..1)."""
-    return np.minimum(_darkest_near(light / air.astype(np.float32)), np.float32(1))
+    of_air: Light = light / air.astype(np.float32)
+    return np.minimum(_darkest_near(of_air), np.float32(1))
 
 
 def _darkest_near(light: Light) -> Plane:

@@ -86,6 +86,14 @@ def neutral_settings(colour: str) -> Neutral:
     light = decode(np.array(rgb_of(colour)) / 255)
     if light.max() <= 0:
         return Neutral(NEUTRAL_KELVIN, 0.0, is_reached=True)
+    warmth, tint = neutral_settings_of(light)
+    left = _spread(balance_matrix(warmth, tint) @ light)
+    return Neutral(warmth, tint, is_reached=left <= GREY_ENOUGH)
+
+
+def neutral_settings_of(light: Matrix) -> tuple[float, float]:
+    """Warmth in kelvin, in steps of 10, and tint in whole steps, under which ``light`` (linear, not
+    black) comes nearest to grey."""
     low, high = np.array([1 / MOST_KELVIN, -100.0]), np.array([1 / LEAST_KELVIN, 100.0])
     best, reach = np.array([1 / NEUTRAL_KELVIN, 0.0]), high - low
     while reach[1] >= 1:
@@ -93,9 +101,7 @@ def neutral_settings(colour: str) -> Neutral:
         tried = [np.clip(best + np.array([dx, dy]), low, high) for dx in across for dy in down]
         spreads = [_spread(balance_matrix(1 / at[0], at[1]) @ light) for at in tried]
         best, reach = tried[int(np.argmin(spreads))], reach / 3
-    warmth, tint = round(1 / best[0], -1), round(best[1])
-    left = _spread(balance_matrix(warmth, tint) @ light)
-    return Neutral(warmth, tint, is_reached=left <= GREY_ENOUGH)
+    return float(round(1 / best[0], -1)), float(round(best[1]))
 
 
 def _spread(light: Matrix) -> float:

@@ -20,11 +20,12 @@ from lucky_margin.core.export import mask_file, safe_stem
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
 from lucky_margin.core.proposals import (
     Proposal,
+    ToneProposals,
     focus_proposal,
     found_subject,
     neutral_proposal,
     placing_proposal,
-    tone_proposal,
+    tone_proposals,
     trim_proposal,
 )
 from lucky_margin.core.render import View, measure_tone, picked_colour, render
@@ -281,10 +282,10 @@ async def measure(wanted: InDraft, state: AppStateDep) -> ToneFigures:
 
 
 @router.post("/auto")
-async def propose_tone(wanted: InDraft, state: AppStateDep) -> Proposal:
-    """Propose the ordinary controls of Tone."""
+async def propose_tone(wanted: InDraft, state: AppStateDep) -> ToneProposals:
+    """Propose the ordinary controls of Tone, gently, as measured, and boldly."""
     scene = state.scene(wanted)
-    return await state.measured(scene, lambda: tone_proposal(scene))
+    return await state.measured(scene, lambda: tone_proposals(scene))
 
 
 @router.post("/neutral")

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
 import { post } from '../../../api/client'
 import type { Proposal } from '../../../api/types'
@@ -20,10 +20,11 @@ import FadeSection from './FadeSection.vue'
 import HistogramStrip from './HistogramStrip.vue'
 import HueSection from './HueSection.vue'
 import LookSection from './LookSection.vue'
+import SuggestedTones from './SuggestedTones.vue'
 import WarmthRow from './WarmthRow.vue'
 import WashSection from './WashSection.vue'
 
-const LIGHT: Setting[] = ['shadows', 'highlights']
+const LIGHT: Setting[] = ['shadows', 'highlights', 'haze']
 const COLOUR: Setting[] = ['tint', 'muted_colours', 'black_and_white']
 /** What most photos need, above the folds. */
 const MAIN: Setting[] = ['exposure', 'contrast', 'warmth', 'saturation', 'black_point', 'white_point']
@@ -40,7 +41,6 @@ const tip = useTips()
 const notices = useNotices()
 const stage = useStage()
 const { tone, change, reset, isSet } = useToneEdits()
-const looking = ref(false)
 const lookWords = computed(() => {
   const look = tone.value.look
   if (!look) return 'none'
@@ -55,36 +55,29 @@ const fadeWords = computed(() => {
   return parts.filter(Boolean).join(', ') || 'none'
 })
 
-/** Make the settings that the service finds. */
-async function make(finding: Promise<Proposal>): Promise<void> {
-  looking.value = true
+/** Make the settings under which a colour is grey. */
+async function neutralise(colour: string): Promise<void> {
   try {
-    const proposal = await finding
+    const proposal = await post<Proposal>('/bench/neutral', { colour })
     if (proposal.edit?.kind === 'set_tone') {
       await bench.edit({ ...proposal.edit, only_this_size: bench.onlyThisSize })
     }
     notices.say(proposal.message)
   } catch (error) {
     notices.tell(error)
-  } finally {
-    looking.value = false
   }
 }
 
-const propose = () => make(bench.ask<Proposal>('/bench/auto'))
-
 function pickNeutral(): void {
-  stage.pickColour((colour) => void make(post<Proposal>('/bench/neutral', { colour })), 'before')
+  stage.pickColour((colour) => void neutralise(colour), 'before')
 }
 </script>
 
 <template>
   <HistogramStrip />
   <EndGrips />
+  <SuggestedTones />
   <p class="links">
-    <button v-tip="tip('Suggest a tone')" type="button" class="link strong" :disabled="looking" @click="propose">
-      {{ looking ? 'Measuring…' : 'Suggest a tone' }}
-    </button>
     <button v-tip="tip('Pick a neutral')" type="button" class="link" @click="pickNeutral">Pick a neutral</button>
     <button v-if="MAIN.some(isSet)" type="button" class="link" @click="reset(MAIN)">Reset these</button>
   </p>
@@ -97,7 +90,7 @@ function pickNeutral(): void {
     @change="(warmth) => bench.slide(change({ warmth }))"
   />
   <AmountRow name="saturation" />
-  <AmountFold title="Shadows and highlights" :names="LIGHT" />
+  <AmountFold title="Shadows, highlights, haze" :names="LIGHT" />
   <AmountFold title="More colour" :names="COLOUR" />
   <FoldSection title="Look" :summary="lookWords"><LookSection /></FoldSection>
   <AmountFold title="Sharpness and noise" :names="DETAIL" />
