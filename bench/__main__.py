@@ -13,6 +13,7 @@ from bench.figure import ROUNDS
 from bench.files import file_figures, peak_memory, sampling_figures
 from bench.material import DEMO_PHOTO
 from bench.previews import preview_figures
+from bench.repairs import repair_report
 from bench.service import pointer_figures, shelf_figures
 
 GROUPS = (
@@ -41,6 +42,8 @@ def main() -> None:
             for figure in figures:
                 print(figure.report(), flush=True)
             print(peak_memory())
+            for line in repair_report():
+                print(line, flush=True)
 
 
 if __name__ == "__main__":

@@ -279,7 +279,9 @@ STORIES = (
             SetTurn(changes=TurnChanges(straighten=-0.6)),
             _window(60, 540, 3440, 1752.8),
             SetTone(
-                changes=ToneChanges(exposure=0.15, contrast=28, warmth=7200, muted_colours=30),
+                changes=ToneChanges(
+                    haze=45, exposure=0.15, contrast=12, warmth=7000, muted_colours=25
+                ),
             ),
             AddWash(),
             _border(0.03, "#F5F1E8", True),

@@ -28,7 +28,7 @@ class ToneBrowserTest(BrowserTest):
     def start(self, name):
         self.open_finish_of(name)
         self.step("Tone")
-        self.fold("Shadows and highlights")
+        self.fold("Shadows, highlights, haze")
         self.fold("More colour")
         self.before = shrunk(Image.open(DEMO_PHOTOS / name))
 

@@ -5,7 +5,8 @@ import unittest
 import numpy as np
 from PIL import Image
 
-from lucky_margin.core.sampling import halved, sample
+from lucky_margin.core.affine import Affine
+from lucky_margin.core.sampling import halved, place, sample
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.sampling.weights import axis_weights
 from tests.support import gradient, noise
@@ -17,6 +18,23 @@ def slow_shrink(picture, factor):
     linear = decode(picture / 255.0)
     blocks = linear.reshape(height, factor, width, factor, 3)
     return 255 * encode(blocks.mean(axis=(1, 3)))
+
+
+def waves(cycles, turned=0.0):
+    """Stripes of so many cycles a pixel, in linear light about mid-grey."""
+    y, x = np.mgrid[0:500, 0:500]
+    along = x * np.cos(turned) + y * np.sin(turned)
+    light = 0.5 + 0.3 * np.cos(2 * np.pi * cycles * along)
+    return np.rint(255 * encode(light))[:, :, None].repeat(3, axis=2).astype(np.uint8)
+
+
+def upright(photo, step, left, width=200, height=40):
+    return sample(photo, left=left, top=5.3, step_x=step, step_y=step, region=(0, 0, width, height))
+
+
+def contrast_kept(picture):
+    """Of stripes: the share of their contrast that is left, from their spread."""
+    return np.sqrt(2) * decode(picture[:, :, 0] / 255).std() / 0.3
 
 
 class SampleTest(unittest.TestCase):
@@ -70,6 +88,25 @@ class SampleTest(unittest.TestCase):
         # Pillow interpolates encoded values, which a gentle gradient makes nearly the same.
         self.assertLess(np.abs(large - bicubic)[8:-8, 8:-8].mean(), 2.0)
 
+    def test_fine_patterns_keep_their_contrast_wherever_pixels_fall(self):
+        for step in (1.0, 1 / 0.97, 1.5, 1.9):
+            for cycles, kept in ((0.25, 0.97), (0.33, 0.92)):
+                for left in (5.1, 5.4):
+                    with self.subTest(step=step, cycles=cycles, left=left):
+                        drawn = upright(waves(cycles / step), step, left)
+                        found = [contrast_kept(drawn[:, i : i + 30]) for i in range(0, 170, 10)]
+                        self.assertGreater(np.mean(found), kept)
+                        self.assertLess(np.ptp(found), 0.05 * np.max(found))
+
+    def test_nothing_rings_beside_an_edge(self):
+        photo = np.full((120, 400, 3), 60, np.uint8)
+        photo[:, 200:] = 190
+        for step in (0.4, 0.97, 1.0, 1.3, 1.9):
+            drawn = upright(photo, step, 200.3 - 50 * step, width=100, height=20)
+            with self.subTest(step=step):
+                self.assertGreaterEqual(drawn.min(), 60)
+                self.assertLessEqual(drawn.max(), 190)
+
     def test_transparent_pixels_lend_no_colour(self):
         photo = np.zeros((40, 40, 4), np.uint8)
         photo[:, 20:] = [250, 120, 30, 255]
@@ -84,6 +121,37 @@ class SampleTest(unittest.TestCase):
         means = drawn[:, :, 0].mean(axis=0).reshape(16, 16).mean(axis=1)
         expected = photo[0, :, 0].reshape(16, 16).mean(axis=1) / 257
         np.testing.assert_allclose(means, expected, atol=0.12)
+
+
+class StraightenedTest(unittest.TestCase):
+    def test_fine_patterns_keep_their_contrast(self):
+        """Turned far, a line of the photo is met at fewer places, which costs some."""
+        for degrees, share in ((2, 1), (7, 1), (30, 0.93), (88, 1)):
+            for step, kept in ((1.0, 0.92), (2.5, 0.92), (3.5, 0.84)):
+                turn = np.radians(degrees)
+                a, b = step * np.cos(turn), step * np.sin(turn)
+                photo = waves(0.33 / step)
+                laid = Affine(a, -b, b, a, 250 - 40 * (a - b), 250 - 40 * (a + b))
+                with self.subTest(degrees=degrees, step=step):
+                    drawn = place(photo, laid, (0, 0, 80, 80))
+                    self.assertGreater(contrast_kept(drawn), kept * share)
+
+    def test_pixels_are_where_the_mapping_says(self):
+        """A smooth picture, read at the places that the mapping leads to."""
+        y, x = np.mgrid[0:300, 0:400]
+        light = 0.5 + 0.2 * np.sin(x / 31) + 0.2 * np.cos(y / 23)
+        photo = np.rint(255 * encode(light))[:, :, None].repeat(3, axis=2).astype(np.uint8)
+        for degrees in (-40, -3, 5, 100):
+            for step in (0.6, 1.4, 2.6, 3.4):
+                turn = np.radians(degrees)
+                a, b = step * np.cos(turn), step * np.sin(turn)
+                laid = Affine(a, -b, b, a, 200 - 20 * (a - b), 150 - 20 * (a + b))
+                j, i = np.mgrid[0:40, 0:40] + 0.5
+                sx, sy = laid(i, j)
+                wanted = 0.5 + 0.2 * np.sin((sx - 0.5) / 31) + 0.2 * np.cos((sy - 0.5) / 23)
+                with self.subTest(degrees=degrees, step=step):
+                    drawn = place(photo, laid, (0, 0, 40, 40))[:, :, 0] / 255
+                    self.assertLess(np.abs(drawn - encode(wanted)).max(), 0.012)
 
 
 class HalvedTest(unittest.TestCase):
@@ -120,7 +188,7 @@ class WeightsTest(unittest.TestCase):
     def test_weights_sum_to_one_and_stay_inside(self):
         for start, step, outputs, length in (
             (0, 3.7, 10, 37),
-            (-2, 0.3, 20, 5),
+            (-2, 2.3, 20, 5),
             (0.5, 1, 8, 1),
             (5, 9, 3, 4),
         ):

@@ -83,7 +83,7 @@ def interpolate_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, region
 
 
 def _tile_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, tile: Region) -> None:
-    a, b, c, d = mapping.a, mapping.b, mapping.c, mapping.d
+    a, b, c, d = float(mapping.a), float(mapping.b), float(mapping.c), float(mapping.d)
     x, y, width, height = tile
     channels = photo.shape[2]
     # A line of the photo is met by the column x at (its own row - c x) / d.
@@ -93,10 +93,10 @@ def _tile_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, tile: Region
     ends = [mapping(x + dx, y + dy)[1] for dx in (0, width) for dy in (0, height)]
     first = int(np.floor(min(ends))) - reach
     lines = np.empty((int(np.ceil(max(ends))) + reach - first, channels, width), np.float32)
-    begin = mapping.x0 - lean * mapping.y0 + lean * first + (x + 0.5) * step_along
+    begin = float(mapping.x0 - lean * mapping.y0 + lean * first + (x + 0.5) * step_along)
     _go_along(photo, decode_table(photo.dtype), along, first, step_along, lean, begin, lines)
     drawn = np.empty((height, width, channels), out.dtype)
-    begin = mapping.y0 + c * (x + 0.5) + d * (y + 0.5) - first
+    begin = float(mapping.y0 + c * (x + 0.5) + d * (y + 0.5) - first)
     _go_across(lines, across, c, d, begin, encode_table(), x, y, drawn)
     out[:] = drawn
 
@@ -246,11 +246,17 @@ def _read_across(
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def _limited(value: float, p: float, q: float, r: float, s: float, mean: float) -> float:
+def _limited(
+    value: np.float32,
+    p: np.float32,
+    q: np.float32,
+    r: np.float32,
+    s: np.float32,
+    mean: np.float32,
+) -> np.float32:
     """``value`` within what the neighbours ``q`` and ``r``, and the slopes beyond them to ``p`` and
     ``s``, allow."""
     crest = max(min(q - p, r - s), np.float32(0))
     hollow = max(min(p - q, s - r), np.float32(0))
-    least: float = min(min(q, r), mean) - hollow
-    most: float = max(max(q, r), mean) + crest
+    least, most = min(q, r, mean) - hollow, max(q, r, mean) + crest
     return min(max(value, least), most)

@@ -21,7 +21,8 @@ def _by_table(linear: float, table: NDArray[np.float32]) -> float:
     position = min(max(linear, 0.0), 1.0) * ENCODE_STEPS
     index = int(position)
     below = table[index]
-    return below + (table[index + 1] - below) * (position - index)
+    value: float = below + (table[index + 1] - below) * (position - index)
+    return value
 
 
 @numba.njit(inline="always")

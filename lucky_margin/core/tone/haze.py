@@ -69,7 +69,7 @@ def veil_of(photo: AnyPicture, air: NDArray[np.float64], photo_width: int) -> Gu
 
 def veil_shares(light: Light, air: NDArray[np.float64]) -> Plane:
     """The darkest of the channels near each pixel, as a share of the air's (0..1)."""
-    of_air: Light = light / air.astype(np.float32)
+    of_air: Light = np.divide(light, air, dtype=np.float32)
     return np.minimum(_darkest_near(of_air), np.float32(1))
 
 
@@ -87,14 +87,8 @@ def with_haze(
     ``lines`` are those of ``veil_of`` laid under the picture, shape (height, width, 2).
     """
     out = picture.copy()
-    _change_veil(
-        read_only(picture),
-        decode_table(np.dtype(np.uint16)),
-        haze / 100,
-        air,
-        read_only(lines),
-        out,
-    )
+    decode = decode_table(np.dtype(np.uint16))
+    _change_veil(read_only(picture), decode, haze / 100, read_only(air), read_only(lines), out)
     return out
 
 

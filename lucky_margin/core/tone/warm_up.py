@@ -5,6 +5,7 @@ import numpy as np
 from lucky_margin.core.document import Area, BandMask, Tone
 from lucky_margin.core.tone.apply import area_coverage, toned, toned_values
 from lucky_margin.core.tone.cube import ColourTable, with_table
+from lucky_margin.core.tone.haze import with_haze
 from lucky_margin.core.tone.on_photo import OnPhoto
 
 
@@ -15,4 +16,5 @@ def warm_up() -> None:
     toned(speck, tone)
     toned_values(speck, tone)
     area_coverage(speck, Area(masks=(BandMask(),)), on_photo=OnPhoto(2, 2))
+    with_haze(speck, 50, np.ones(3), np.zeros((2, 2, 2), np.float32))
     with_table(speck, ColourTable("speck", np.zeros((2, 2, 2, 3), np.float32)), 1.0)
