@@ -2,10 +2,12 @@
 
 from collections import defaultdict
 from collections.abc import Iterator
+from pathlib import Path
 
 import numpy as np
 from PIL import Image
 
+import tests.truth
 from bench.material import DEMO_PHOTO, SHA
 from lucky_margin.core.document import Export, new_finish
 from lucky_margin.core.photos import decode
@@ -15,7 +17,8 @@ from lucky_margin.core.tone import propose_tone
 from lucky_margin.core.types import Picture8
 from tests.support import encoded
 from tests.truth.damage import DAMAGES, damaged, distance
-from tests.truth.photos import FOLDER
+
+SCENES = Path(tests.truth.__file__).parent / "scenes"
 
 SIDE = 320
 
@@ -49,7 +52,7 @@ def repair_report() -> Iterator[str]:
 
 
 def _clear(name: str) -> Picture8:
-    folder = FOLDER if (FOLDER / f"{name}.jpg").exists() else DEMO_PHOTO.parent
+    folder = SCENES if (SCENES / f"{name}.jpg").exists() else DEMO_PHOTO.parent
     photo = Image.open(folder / f"{name}.jpg").convert("RGB")
     photo.thumbnail((SIDE, SIDE), Image.Resampling.BOX)
     return np.asarray(photo)

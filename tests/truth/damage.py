@@ -56,7 +56,8 @@ def _hazed(name: str, through: float, *, deep: bool) -> Damage:
         share = np.full((len(light), 1, 1), through)
         if deep:
             share = through ** np.linspace(1.5, 0.5, len(light))[:, None, None]
-        return light * share + np.array(AIR) * (1 - share)
+        veiled: Floats = light * share + np.array(AIR) * (1 - share)
+        return veiled
 
     return Damage("haze", f"{name} veil{', deep' if deep else ''}", of)
 
@@ -71,9 +72,10 @@ def _noisy(stops: float, read: float, shot: float) -> Damage:
 
     def of(light: Floats, chance: np.random.Generator) -> Floats:
         dark = light * 2**stops
-        raw = chance.standard_normal((light.shape[0] + 1, light.shape[1] + 1, 3))
+        raw: Floats = chance.standard_normal((light.shape[0] + 1, light.shape[1] + 1, 3))
         shared = (raw[1:, 1:] + 0.5 * raw[:-1, 1:] + 0.5 * raw[1:, :-1]) / np.sqrt(1.5)
-        return dark + np.sqrt(read**2 + shot * np.maximum(dark, 0)) * shared
+        noisy: Floats = dark + np.sqrt(read**2 + shot * np.maximum(dark, 0)) * shared
+        return noisy
 
     return Damage("noise", f"{stops:+.2f} EV, noise {read:g}", of)
 
