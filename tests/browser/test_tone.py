@@ -52,7 +52,13 @@ class ToneTest(ToneBrowserTest):
         with self.one_change():
             page.get_by_role("button", name="Suggest").click()
         expect(page.get_by_text("Suggested:")).to_be_visible()
-        expect(self.field("white point")).not_to_have_value("0")
+        expect(self.field("black point")).not_to_have_value("0")
+        offered = page.get_by_role("radiogroup", name="Suggested tone")
+        expect(offered.get_by_role("radio", name="as measured")).to_be_checked()
+        measured = float(self.field("black point").input_value())
+        with self.one_change():
+            offered.get_by_role("radio", name="bold").click()
+        self.assertLess(float(self.field("black point").input_value()), measured)
         self.set("Shadows", 60)
         self.fold("Hues")
         page.get_by_role("button", name="yellow", exact=True).focus()

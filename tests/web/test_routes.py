@@ -341,7 +341,11 @@ class BenchRouteTest(ServiceTest):
         document = self.finish["document"] | {"photo": {"sha256": sha256}}
         found = self.ok("POST", "/bench/auto", json=self.draft(None, document))
         self.assertIn("exposure", found["message"])
-        laid = self.laid(self.draft(found["edit"], document))
+        edits = {choice["name"]: choice["edit"] for choice in found["choices"]}
+        self.assertEqual(list(edits), ["gentle", "as measured", "bold"])
+        exposures = [edit["changes"]["exposure"] for edit in edits.values()]
+        self.assertEqual(exposures, sorted(exposures))
+        laid = self.laid(self.draft(edits["as measured"], document))
         self.assertGreater(laid["here"]["tone"]["exposure"], 0.5)
         self.assertTrue(line(laid, "tone").startswith("exposure +"))
         figures = self.ok("POST", "/bench/tone", json=self.draft(None, laid["document"]))

@@ -2,8 +2,7 @@
 
 Mirrored and quarter-turned photos are sampled as they lie and the result is turned, so that
 these are exact. A photo that lies askew is interpolated as it lies; where that would read very
-many of its pixels, it is first shrunk upright to one and a half
-times the output's resolution.
+many of its pixels, it is first shrunk upright to one and a half times the output's resolution.
 """
 
 import numpy as np

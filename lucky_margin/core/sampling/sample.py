@@ -26,6 +26,9 @@ def sample(
     ``step_y`` the photo pixels to one output pixel; ``region`` is in output pixels. Past the
     photo's edge its last pixels go on. Returns 8 bits, with the channels of ``photo``.
 
+    Shrunk to half and less, a pixel is the mean of what it covers; else it is interpolated (see
+    ``lanczos``), which passes through the photo's own pixels.
+
     One to one on whole photo pixels, an 8-bit photo is copied exactly.
     """
     out = np.empty((region[3], region[2], photo.shape[2]), np.uint8)
