@@ -60,6 +60,7 @@ class ToneTest(ToneBrowserTest):
             offered.get_by_role("radio", name="bold").click()
         self.assertLess(float(self.field("black point").input_value()), measured)
         self.set("Shadows", 60)
+        self.set("Haze", 80)
         self.fold("Hues")
         page.get_by_role("button", name="yellow", exact=True).focus()
         self.set("Strength", 70)
