@@ -62,13 +62,15 @@ class _Range:
 
 LIGHTEST = _Range(0.63, 1.0, 2.7, 0.01)
 """Of the 99.5th percentile of the largest channel, encoded."""
-DARKEST = _Range(0.0, 0.177, 0.5, 0.01)
+DARKEST = _Range(0.0, 0.13, 0.5, 0.01)
 """Of the half percentile of brightness."""
-DARKEN, NO_DARKER = 0.35, 0.03
-"""Of what is lacking in dark, how much is wanted; and by how much more it may get darker."""
+MOST_DARKENED, NO_DARKER = 0.15, 0.03
+"""How much darker the darkest is wanted at most, and how much darker than wanted it may get."""
+BURNT_FROM, BURNT_TO, NO_DIMMER = 0.90, 1.0, 0.02
+"""Of the lightest: what is not burnt gets dimmer by no more than that."""
 MIDDLE = _Range(-1.0, 0.67, 0.67)
 """Of the median."""
-SPREAD = _Range(0.39, 0.71, 0.12)
+SPREAD = _Range(0.41, 0.71, 0.12)
 """From the 10th to the 90th percentile."""
 
 RELUCTANCE = np.array([0.038, 0.025, 0.088, 0.447])
@@ -76,12 +78,18 @@ RELUCTANCE = np.array([0.038, 0.025, 0.088, 0.447])
 MOST = np.array([2.5, 0.6, 0.9, 0.6])
 _STEPS, _PACE = 12, 0.8
 
-VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.11, 90
-"""The second percentile of the veil's share that is none, the one that surely is, and the haze
-that is then taken off."""
+VEIL_SEEN = 2
+VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.09, 90
+"""The percentile of the veil's share that counts; up to what it is none, from where it surely is
+one, and the haze that is then taken off."""
 
 DIM, MOST_SHADOWS, SHADOWS_BY = 0.33, 45, 200
 """Medians below ``DIM`` have their shadows lifted, by so much for what they lack."""
+
+NIGHT_FROM, NIGHT_TO = 0.11, 0.065
+NIGHT_EXPOSURE, NIGHT_SHADOWS, NIGHT_HIGHLIGHTS = 0.8, 30, -80
+"""Medians below the one belong to a night, below the other in full, which is lifted by so much more
+while what glows in it is held back."""
 
 PALE, LESS_PALE, MOST_COLOUR = 0.028, 0.45, 60
 """Of the mean OKLab chroma below which muted colours are strengthened, as a power of what is
@@ -106,18 +114,27 @@ def propose_tone(photo: AnyPicture, focus: Box | None = None) -> Tone:
     haze = _haze_of(light)
     found = Tone(warmth=warmth, tint=tint)
     picture = _cleared(light, haze)
-    balanced = toned_values(picture, found)
-    figures = _Figures.of(balanced, focus)
-    exposure, black, white, contrast = (float(value) for value in _fitted(figures))
+    figures = _Figures.of(toned_values(picture, found), focus)
+    # What is light, if not burnt, stays as light as it was under its veil.
+    veiled = _Figures.of(toned_values(encode_16_bits(light), found), focus).lightest
+    burnt = _smooth((veiled - BURNT_FROM) / (BURNT_TO - BURNT_FROM))
+    kept = (1 - burnt) * max(0.0, min(veiled, BURNT_FROM) - NO_DIMMER - LIGHTEST.low)
+    wanted = replace(LIGHTEST, low=LIGHTEST.low + kept)
+    exposure, black, white, contrast = (float(value) for value in _fitted(figures, wanted))
     middle = figures.after(np.array([exposure, black, white, contrast])).middle
+    night = _smooth((NIGHT_FROM - middle) / (NIGHT_FROM - NIGHT_TO))
+    shadows = _limited(SHADOWS_BY * _short_of(middle, DIM), MOST_SHADOWS)
+    exposure += NIGHT_EXPOSURE * night
+    black *= 1 - night  # under the noise that is lifted with the rest
     found = found.model_copy(
         update={
             "haze": round(haze),
             "exposure": round(exposure, 2),
+            "highlights": round(NIGHT_HIGHLIGHTS * night),
+            "shadows": round(shadows + NIGHT_SHADOWS * night),
             "black_point": round(100 * black),
             "white_point": round(100 * white),
             "contrast": round(100 * contrast),
-            "shadows": round(_limited(SHADOWS_BY * _short_of(middle, DIM), MOST_SHADOWS)),
         }
     )
     lifted = 2 ** (exposure * 0.42) * (1 + found.shadows / 100)
@@ -148,6 +165,7 @@ def scaled(tone: Tone, share: float) -> Tone:
 PROPOSED = (
     "exposure",
     "contrast",
+    "highlights",
     "shadows",
     "black_point",
     "white_point",
@@ -192,24 +210,26 @@ class _Figures:
         inside = np.clip(ended, 0, 1)
         return _Figures(*(contrasted(inside, 100 * contrast) + ended - inside).tolist())
 
-    def missed(self, before: "_Figures") -> list[float]:
+    def missed(self, before: "_Figures", lightest: _Range) -> list[float]:
         """How far each lies outside its usual range, which for the darkest goes by what it was."""
-        wanted = before.darkest - DARKEN * max(0.0, before.darkest - DARKEST.high)
+        above = max(0.0, before.darkest - DARKEST.high)
+        wanted = before.darkest - _limited(above, MOST_DARKENED)
         dark = replace(DARKEST, low=wanted - NO_DARKER, high=wanted)
         return [
-            LIGHTEST.missed(self.lightest),
+            lightest.missed(self.lightest),
             dark.missed(self.darkest),
             MIDDLE.missed(self.middle),
             SPREAD.missed(self.light - self.dark),
         ]
 
 
-def _fitted(figures: _Figures) -> Floats:
-    """Exposure, black point, white point and contrast."""
+def _fitted(figures: _Figures, lightest: _Range) -> Floats:
+    """Exposure, black point, white point and contrast; ``lightest`` is the range that is wanted of
+    the lightest."""
     controls = np.zeros(4)
 
     def residuals(at: Floats) -> Floats:
-        return np.array([*figures.after(at).missed(figures), *(RELUCTANCE * at)])
+        return np.array([*figures.after(at).missed(figures, lightest), *(RELUCTANCE * at)])
 
     for _ in range(_STEPS):
         now = residuals(controls)
@@ -231,7 +251,7 @@ def _haze_of(light: NDArray[np.float32]) -> float:
     """How much haze to take off: none unless even the least veiled parts have some."""
     shares = veil_shares(light, air_of(encode_16_bits(light)))
     return MOST_HAZE * _smooth(
-        (float(np.percentile(shares, 2)) - VEIL_FROM) / (VEIL_TO - VEIL_FROM)
+        (float(np.percentile(shares, VEIL_SEEN)) - VEIL_FROM) / (VEIL_TO - VEIL_FROM)
     )
 
 
