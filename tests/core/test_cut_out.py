@@ -18,7 +18,6 @@ from lucky_margin.core.cut_out import (
     matte_of,
     place_of,
     proposal,
-    subject_candidates,
     subject_picture,
     working_picture,
 )
@@ -52,10 +51,11 @@ from lucky_margin.core.edits.cut_out import (
 from lucky_margin.core.edits.framing import TurnQuarter
 from lucky_margin.core.edits.steps import SwitchStep
 from lucky_margin.core.errors import BadInput, NotFound
+from lucky_margin.core.finding import subject_candidates
 from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.render import render
 from lucky_margin.core.render.shown import shown_photo
-from lucky_margin.core.scene import MemorySources, Scene
+from lucky_margin.core.scene import MemorySources, Scene, TakenPhoto
 from tests.support import SHA, finish_of, noise, scene_of, sources_of
 from tests.truth.figures import errors
 from tests.truth.photos import TUNING, true_photo
@@ -163,7 +163,8 @@ class NetworkTest(unittest.TestCase):
         working = working_picture(truth.photo)
         alpha = cv2.resize(truth.alpha, working.shape[1::-1], interpolation=cv2.INTER_AREA)
         self.assertGreater(certainty(guessed_people(working))[0], 0.8 * alpha.mean())
-        self.assertGreater(_shared(subject_candidates(working)[0], truth.box(1)), 0.85)
+        found = subject_candidates(TakenPhoto(SHA, sources_of(truth.photo)))
+        self.assertGreater(_shared(found[0], truth.box(1)), 0.85)
 
     def test_a_stroke_changes_the_guess_where_it_is_drawn(self):
         working = working_picture(disc_photo())

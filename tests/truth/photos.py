@@ -17,6 +17,22 @@ FOLDER = Path(__file__).with_name("scenes")
 TUNING = ("hair-figure", "lattice-basket", "pale-jug", "leafy-plant")
 HELD_OUT = ("fur-animal", "stems-shelf", "dark-jug", "three-mugs")
 
+FOCUS_BOXES = {
+    name: Box(left=left, top=top, width=right - left, height=bottom - top)
+    for name, (left, top, right, bottom) in {
+        "bird-figure.jpg": (0.20, 0.325, 0.765, 0.82),
+        "scan-margins.png": (0.24, 0.285, 0.625, 0.695),
+        "bowl-top.jpg": (0.37, 0.21, 0.805, 0.66),
+        "kiln-night.jpg": (0.385, 0.18, 0.645, 0.75),
+        "bench-tools.jpg": (0.57, 0.35, 0.71, 0.60),
+        "field-noon.jpg": (0.755, 0.19, 1.0, 0.80),
+        "mugs-window.jpg": (0.265, 0.42, 0.585, 0.87),
+        "shelf-wide.jpg": (0.0, 0.04, 1.0, 0.85),
+        "vase-grasses.jpg": (0.22, 0.20, 0.79, 0.945),
+    }.items()
+}
+"""What each demo photo is of (photo space), drawn by hand. The last five are held out, as above."""
+
 MOST_ROOM = 0.10
 """How far a box lies outside the subject at most, of the subject's sides."""
 
@@ -34,19 +50,26 @@ class TruePhoto:
     photo: Picture8
     alpha: Alpha
 
-    def box(self, seed: int) -> Box:
-        """A box as somebody would draw it: the true one, each side moved out a little."""
+    @property
+    def exact_box(self) -> Box:
+        """What holds all that is seen of the subject."""
         rows, columns = self.alpha.shape
         down, across = (
             np.nonzero(self.alpha.max(axis=1) > SEEN)[0],
             np.nonzero(self.alpha.max(axis=0) > SEEN)[0],
         )
-        top, bottom = down[0] / rows, (down[-1] + 1) / rows
-        left, right = across[0] / columns, (across[-1] + 1) / columns
+        left, top = across[0] / columns, down[0] / rows
+        right, bottom = (across[-1] + 1) / columns, (down[-1] + 1) / rows
+        return Box(left=left, top=top, width=right - left, height=bottom - top)
+
+    def box(self, seed: int) -> Box:
+        """A box as somebody would draw it: the true one, each side moved out a little."""
+        exact = self.exact_box
         out = np.random.default_rng(seed).uniform(0, MOST_ROOM, 4)
-        wide, high = right - left, bottom - top
-        left, right = max(0.0, left - out[0] * wide), min(1.0, right + out[1] * wide)
-        top, bottom = max(0.0, top - out[2] * high), min(1.0, bottom + out[3] * high)
+        left = max(0.0, exact.left - out[0] * exact.width)
+        right = min(1.0, exact.right + out[1] * exact.width)
+        top = max(0.0, exact.top - out[2] * exact.height)
+        bottom = min(1.0, exact.bottom + out[3] * exact.height)
         return Box(left=left, top=top, width=right - left, height=bottom - top)
 
 

@@ -5,14 +5,27 @@ import threading
 import unittest
 from unittest import mock
 
+from fastapi import Request
+
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.export import export
 from lucky_margin.core.proposals import subject_proposal
 from lucky_margin.web.jobs import Jobs
+from lucky_margin.web.leaving import GoneAway, while_there
 from lucky_margin.web.work_desk import Priority, Superseded, WorkDesk
 from tests.web.client import ServiceTest
 
 STAGE, PROOF, CHECK, JOB, THUMBNAIL = Priority
+
+
+def _leaves_at(gone):
+    """A connection that closes at ``gone``."""
+
+    async def receive():
+        await gone.wait()
+        return {"type": "http.disconnect"}
+
+    return receive
 
 
 class DeskTest(unittest.IsolatedAsyncioTestCase):
@@ -52,6 +65,26 @@ class WorkDeskTest(DeskTest):
         results = await asyncio.gather(*tasks, return_exceptions=True)
         self.assertEqual(self.done, [0, 5])
         self.assertEqual([type(result) for result in results[1:5]], [Superseded] * 4)
+
+    async def test_what_nobody_waits_for_any_more_is_not_begun(self):
+        first, second = await self.ask("first", PROOF), await self.ask("second", PROOF)
+        gone = asyncio.Event()
+        request = Request({"type": "http"}, receive=_leaves_at(gone))
+        wanted = self.desk.run(self.work("unseen"), PROOF)
+        third = asyncio.create_task(while_there(request, wanted))
+        await self.until_begun(1)
+        gone.set()
+        with self.assertRaises(GoneAway):
+            await third
+        self.gate.set()
+        self.assertEqual(await asyncio.gather(first, second), ["first", "second"])
+        await asyncio.sleep(0.02)
+        self.assertEqual(self.done, ["first", "second"])
+
+    async def test_who_stays_gets_what_was_asked_for(self):
+        self.gate.set()
+        request = Request({"type": "http"}, receive=_leaves_at(asyncio.Event()))
+        self.assertEqual(await while_there(request, self.desk.run(self.work("a"), STAGE)), "a")
 
     async def test_the_stage_goes_before_proofs_and_one_is_drawn_at_a_time(self):
         tasks = [await self.ask(*one) for one in (("a", PROOF), ("b", PROOF), ("stage", STAGE))]

@@ -82,9 +82,9 @@ export async function remove(path: string): Promise<void> {
   await send(path, { method: 'DELETE' })
 }
 
-/** A picture, or null when a newer request of the channel took its place. */
-export async function picture(path: string, body: unknown): Promise<Blob | null> {
-  const response = await send(path, withBody('POST', body))
+/** A picture, or null when a newer request of the channel took its place. `signal` calls it off. */
+export async function picture(path: string, body: unknown, signal?: AbortSignal): Promise<Blob | null> {
+  const response = await send(path, { ...withBody('POST', body), signal })
   return response.status === 204 ? null : await wholeBlob(response)
 }
 

@@ -31,8 +31,8 @@ export function postAbout<T>(named: Named, path: string, body: object): Promise<
   return about(named, (draft) => post<T>(path, { draft, ...body }))
 }
 
-export function pictureOf(named: Named, body: object): Promise<Blob | null> {
-  return about(named, (draft) => picture('/bench/preview', { draft, ...body }))
+export function pictureOf(named: Named, body: object, signal?: AbortSignal): Promise<Blob | null> {
+  return about(named, (draft) => picture('/bench/preview', { draft, ...body }, signal))
 }
 
 /** The cut-out of a size as a picture of its own. */

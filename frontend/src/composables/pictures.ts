@@ -40,7 +40,8 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
   const took = ref(0)
   let asked = 0
   let newest = 0
-  let isGone = false
+  /** Nobody looks any more: pictures under way would keep others waiting. */
+  const gone = new AbortController()
 
   const latest = useLatest<Wish>(async (wish) => {
     asked += 1
@@ -50,10 +51,11 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
     const channel = `${TAB}-${name}`
     const body = { size_id, edit, view, scale, region, place, rough, area, held, channel }
     try {
-      const blob = await pictureOf(wish.draft, body)
+      const blob = await pictureOf(wish.draft, body, gone.signal)
       if (blob) await show(wish, blob, turn)
       if (blob && !wish.rough) took.value = performance.now() - began
     } catch (error) {
+      if (gone.signal.aborted) return
       if (error instanceof Unreachable) notices.lose()
       else notices.tell(error)
     }
@@ -69,7 +71,7 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
       URL.revokeObjectURL(url)
       throw new Unreachable() // it broke off on its way
     }
-    if (isGone || turn < newest) return URL.revokeObjectURL(url) // or a newer one overtook it
+    if (gone.signal.aborted || turn < newest) return URL.revokeObjectURL(url) // or a newer one overtook it
     newest = turn
     if (shown.value) URL.revokeObjectURL(shown.value.url)
     shown.value = { wish, url }
@@ -77,7 +79,7 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
   }
 
   onScopeDispose(() => {
-    isGone = true
+    gone.abort()
     if (shown.value) URL.revokeObjectURL(shown.value.url)
   })
 

@@ -2,7 +2,6 @@
 
 import numpy as np
 
-from lucky_margin.core.cut_out.candidates import subject_candidates
 from lucky_margin.core.cut_out.deciding import decided
 from lucky_margin.core.cut_out.distances import geodesic_distance
 from lucky_margin.core.cut_out.doubts import doubts_about
@@ -54,7 +53,6 @@ __all__ = [
     "own_shadow",
     "place_of",
     "proposal",
-    "subject_candidates",
     "subject_picture",
     "warm_up",
     "with_other_edge",

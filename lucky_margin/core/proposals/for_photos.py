@@ -9,19 +9,16 @@ from lucky_margin.core.edits.steps import SetTone
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
-    FOCUS_VERSION,
-    FocusProposal,
-    as_numbers,
-    enough_to_look_at,
+    LEAST_SURE,
+    FoundBy,
     find_picture,
-    of_numbers,
-    propose_focus,
+    focus_candidates,
 )
 from lucky_margin.core.framing import focus_box, within
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.proposals.proposal import HowMuch, Proposal, ToneChoice, ToneProposals
 from lucky_margin.core.render.shown import shown_photo, turned_subject_box
-from lucky_margin.core.scene import DerivedKey, Scene, TakenPhoto
+from lucky_margin.core.scene import Scene
 from lucky_margin.core.tone import PROPOSED, neutral_settings, propose_tone, scaled
 
 NOTHING_TO_TRIM = {
@@ -29,11 +26,12 @@ NOTHING_TO_TRIM = {
     "all plain": "Everything here is plain at this tolerance, so there is no margin to trim.",
 }
 NO_FOCUS = "Nothing stands out in this photo; click what has to stay in view."
-FOUND_BY = {"faces": "a face", "contrast": "what stands out in colour and sharpness"}
-LEAST_SURE_UNASKED = 0.3
-"""How sure, 0 to 1, what stands out has to be that it is set without being asked for; pure noise
-comes to 0.27 to 0.3."""
-
+FOUND_BY: dict[FoundBy, str] = {
+    "faces": "a face",
+    "people": "a person",
+    "things": "a thing that stands by itself",
+    "contrast": "what stands out in colour and sharpness",
+}
 LOOKED_AROUND = 0.4
 """The share of finding a subject that is done once it is known where to look."""
 NEEDS_NOTHING = "This photo needs nothing: its light and colours are well as they are."
@@ -72,33 +70,32 @@ def proposed_focus(scene: Scene) -> Focus | None:
     Raises:
         NotFound: the photo is not known.
     """
-    found = _standing_out(scene.taken)
-    return found.focus if found and found.sureness >= LEAST_SURE_UNASKED else None
-
-
-def _standing_out(taken: TakenPhoto) -> FocusProposal | None:
-    """What stands out in a photo. Looking for faces takes a while, so it is kept for the next
-    finish of the same photo."""
-    key = DerivedKey("focus", taken.sha256, taken.inputs, FOCUS_VERSION)
-    numbers = taken.sources.derived(
-        key, lambda: as_numbers(propose_focus(enough_to_look_at(taken)))
-    )
-    return of_numbers(numbers)
+    found = focus_candidates(scene.taken)[:1]
+    return found[0].focus if found and found[0].sureness >= LEAST_SURE else None
 
 
 def focus_proposal(scene: Scene) -> Proposal:
-    """What to keep in view.
+    """What to keep in view; the next candidate when one is the focus already.
 
     Raises:
         NotFound: the photo is not known.
     """
-    found = _standing_out(scene.taken)
-    if found is None:
+    found = focus_candidates(scene.taken)
+    if not found:
         return Proposal(message=NO_FOCUS)
+    focuses = [one.focus for one in found]
+    now = focuses.index(scene.finish.focus) if scene.finish.focus in focuses else -1
+    number = (now + 1) % len(found)
+    next_one = found[number]
+    said = f"Found by {FOUND_BY[next_one.found_by]}, {100 * next_one.sureness:.0f} % sure."
+    if next_one.sureness < LEAST_SURE:
+        said = f"Not sure: only {100 * next_one.sureness:.0f} % for {FOUND_BY[next_one.found_by]}."
+    if len(found) > 1:
+        said += f" This is {number + 1} of {len(found)}; ask again for the next."
     return Proposal(
-        message=f"Found by {FOUND_BY[found.found_by]}, {100 * found.sureness:.0f} % sure.",
-        box=focus_box(found.focus, scene.photo),
-        edit=SetFocus(focus=found.focus),
+        message=said,
+        box=focus_box(next_one.focus, scene.photo),
+        edit=SetFocus(focus=next_one.focus),
     )
 
 
@@ -137,8 +134,8 @@ def _told_box(scene: Scene) -> Box | None:
     focus = scene.finish.focus
     if focus is None or focus.box is None:
         return None
-    proposed = _standing_out(scene.taken)
-    return None if proposed and proposed.focus == focus else focus.box
+    proposed = [one.focus for one in focus_candidates(scene.taken)]
+    return None if focus in proposed else focus.box
 
 
 def found_subject(scene: Scene, progress: Progress = untold, *, cut_out: bool = True) -> Proposal:

@@ -14,6 +14,7 @@ from lucky_margin.core import cut_out as cutting
 from lucky_margin.core.affine import Affine, scaling
 from lucky_margin.core.cut_out import Evidence, FringeColours, Matte
 from lucky_margin.core.document import Box, CutOut, Spot, Stroke
+from lucky_margin.core.finding import subject_candidates
 from lucky_margin.core.grounds import blurred_behind
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.render.spotted import spotted_copy
@@ -198,7 +199,7 @@ class ShownPhoto:
 
     def candidates(self) -> list[Box]:
         """Boxes (photo space) that may hold the subject, the likeliest first; at least one."""
-        return cutting.subject_candidates(self.working)
+        return subject_candidates(self.taken)
 
     @property
     def brings_own(self) -> bool:

@@ -2,7 +2,7 @@
 
 from typing import Any, Literal
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import Field
 
 from lucky_margin.core.checks import Check, check
@@ -33,6 +33,7 @@ from lucky_margin.core.tone import curve_line
 from lucky_margin.web.app_state import AppStateDep, InDraft, bytes_to_draw
 from lucky_margin.web.examples import DRAFT, example
 from lucky_margin.web.laid import DraftLaid, told
+from lucky_margin.web.leaving import GoneAway, while_there
 from lucky_margin.web.pictures import FILE, FRESH, PICTURE, attached, picture_response
 from lucky_margin.web.routes.jobs import JobTold, told_soon
 from lucky_margin.web.work_desk import Priority, Superseded
@@ -215,8 +216,9 @@ def lay_out(wanted: EditWanted, state: AppStateDep) -> Response:
         204: {"description": "A newer request of the channel took this one's place."},
     },
 )
-async def preview(wanted: PreviewWanted, state: AppStateDep) -> Response:
-    """The picture of a draft (after its edit, if it names one)."""
+async def preview(wanted: PreviewWanted, state: AppStateDep, request: Request) -> Response:
+    """The picture of a draft (after its edit, if it names one). Not drawn for one who has gone
+    away."""
     scene = state.scene(wanted)
 
     def draw() -> Response:
@@ -237,13 +239,14 @@ async def preview(wanted: PreviewWanted, state: AppStateDep) -> Response:
         return picture_response(picture, headers=FRESH, lossless=wanted.lossless)
 
     try:
-        return await state.desk.run(
+        drawn = state.desk.run(
             draw,
             PRIORITY[wanted.place],
             channel=wanted.channel,
             memory=bytes_to_draw(scene, wanted.scale),
         )
-    except Superseded:
+        return await while_there(request, drawn)
+    except (Superseded, GoneAway):
         return Response(status_code=204)
 
 
