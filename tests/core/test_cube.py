@@ -28,6 +28,7 @@ from lucky_margin.core.tone import (
     left_out,
     look_of,
     read_cube,
+    table_error,
     toned_values,
     with_look,
     with_table,
@@ -158,6 +159,22 @@ class WritingTest(unittest.TestCase):
         back = read_cube(cube_text(tone, "Negative", table).encode())
         np.testing.assert_allclose(back.colours[0, 0, 0], 1, atol=1e-4)
         np.testing.assert_allclose(back.colours[-1, -1, -1], 0, atol=1e-4)
+
+    def test_where_it_is_off_is_said(self):
+        """Judged by colours of chance; sharp turns lie between two of the table's steps."""
+        colours = noise(200, 200, dtype=np.uint16)
+        for tone in (
+            Tone(contrast=100, exposure=3, black_point=-100),
+            Tone(exposure=1.5, saturation=60),
+            Tone(contrast=10, saturation=5),
+        ):
+            text = cube_text(tone, "Table")
+            read = with_table(colours, read_cube(text.encode()), 1) / 65535
+            off = 255 * np.abs(read - toned_values(colours, tone)).max()
+            with self.subTest(off=off):
+                error = table_error(tone)
+                self.assertTrue(off / 1.5 < error.steps < off * 1.5, error)
+                self.assertEqual(f"# Off by up to {error.steps:.0f} of 255 " in text, off > 4)
 
     def test_what_it_cannot_hold_is_said(self):
         area = Area(masks=(EllipseMask(),), exposure=1)

@@ -36,6 +36,7 @@ from lucky_margin.core.tone.cube import (
     cube_text,
     left_out,
     read_cube,
+    table_error,
     with_table,
 )
 from lucky_margin.core.tone.curves import curve_line
@@ -86,6 +87,7 @@ __all__ = [
     "scaled",
     "set_areas",
     "subject_edges",
+    "table_error",
     "toned",
     "toned_values",
     "veil_of",

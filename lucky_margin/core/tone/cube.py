@@ -8,6 +8,7 @@ conversion", 1993), which keeps greys on the line between their neighbours.
 """
 
 from dataclasses import dataclass
+from typing import Any
 
 import numba
 import numpy as np
@@ -24,6 +25,9 @@ MAX_SIDE = 65
 MAX_TABLE_BYTES = 12_000_000
 WRITTEN_SIDE = 33
 """Side of the tables that are written: what most programs expect."""
+
+OVERLOOKED = 4.0
+"""What a written table may be off without a word, in 8-bit steps."""
 
 
 @dataclass(frozen=True)
@@ -113,18 +117,64 @@ def cube_text(tone: Tone, title: str, table: ColourTable | None = None) -> str:
 
     ``table`` is that of the tone's look, if it has one.
     """
-    steps = np.rint(np.linspace(0, 65_535, WRITTEN_SIDE)).astype(np.uint16)
-    blue, green, red = np.meshgrid(steps, steps, steps, indexing="ij")
-    grid = np.stack([red, green, blue], axis=-1).reshape(-1, WRITTEN_SIDE, 3)
-    if isinstance(tone.look, TableLook) and table is not None:
-        grid = with_table(grid, table, tone.look.strength / 100)
-    colours = toned_values(grid, tone).reshape(-1, 3)
+    colours = _written(tone, table).reshape(-1, 3)
     safe = "".join(c for c in title if c.isprintable() and c != '"')
     lines = [f'TITLE "{safe}"']
     lines += [f"# Left out: {part}" for part in left_out(tone)]
+    error = table_error(tone, table)
+    if error.is_seen:
+        lines += [f"# Off by up to {error.steps:.0f} of 255 steps, most at {error.colour}"]
     lines += [f"LUT_3D_SIZE {WRITTEN_SIDE}"]
     lines += [f"{r:.6f} {g:.6f} {b:.6f}" for r, g, b in colours.tolist()]
     return "\n".join(lines) + "\n"
+
+
+@dataclass(frozen=True)
+class TableError:
+    """How far a written table is off at most, in 8-bit steps of one channel, and for which colour
+    (``#RRGGBB``)."""
+
+    steps: float
+    colour: str
+
+    @property
+    def is_seen(self) -> bool:
+        """Whether it is more than can be overlooked."""
+        return self.steps > OVERLOOKED
+
+
+def table_error(tone: Tone, table: ColourTable | None = None) -> TableError:
+    """The error of the table that ``cube_text`` writes, halfway between its own colours: there the
+    interpolation has least to go by. ``table`` is that of the tone's look, if it has one."""
+    halfway = _grid((np.arange(WRITTEN_SIDE - 1) + 0.5) / (WRITTEN_SIDE - 1))
+    read = with_table(halfway, ColourTable("", _written(tone, table)), 1.0)
+    off = np.abs(read / 65_535 - _per_pixel(halfway, tone, table)).max(axis=2)
+    row, column = np.unravel_index(int(off.argmax()), off.shape)
+    red, green, blue = (int(value) for value in np.rint(halfway[row, column] / 257))
+    return TableError(255 * float(off.max()), f"#{red:02X}{green:02X}{blue:02X}")
+
+
+def _written(tone: Tone, table: ColourTable | None) -> NDArray[np.float32]:
+    """The colours that are written, shape (side, side, side, 3), by blue, green and red."""
+    grid = _grid(np.linspace(0, 1, WRITTEN_SIDE))
+    colours = _per_pixel(grid, tone, table).astype(np.float32)
+    return colours.reshape(WRITTEN_SIDE, WRITTEN_SIDE, WRITTEN_SIDE, 3)
+
+
+def _grid(steps: NDArray[np.float64]) -> Picture16:
+    """Every colour of these steps (0..1), red changing fastest: a row for each pair of others."""
+    values = np.rint(65_535 * steps).astype(np.uint16)
+    blue, green, red = np.meshgrid(values, values, values, indexing="ij")
+    return np.stack([red, green, blue], axis=-1).reshape(-1, len(values), 3)
+
+
+def _per_pixel(
+    colours: Picture16, tone: Tone, table: ColourTable | None
+) -> NDArray[np.floating[Any]]:
+    """What the tone makes of colours by themselves, 0..1."""
+    if isinstance(tone.look, TableLook) and table is not None:
+        colours = with_table(colours, table, tone.look.strength / 100)
+    return toned_values(colours, tone)
 
 
 def left_out(tone: Tone) -> list[str]:

@@ -3,6 +3,7 @@
 from pathlib import PurePath
 
 from fastapi import APIRouter, Request
+from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
@@ -16,7 +17,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.document.summaries import LOOK_NAMES
 from lucky_margin.core.errors import TooLarge
 from lucky_margin.core.export import safe_stem
-from lucky_margin.core.tone import MAX_TABLE_BYTES, cube_text, left_out, look_of
+from lucky_margin.core.tone import MAX_TABLE_BYTES, cube_text, left_out, look_of, table_error
 from lucky_margin.web.app_state import AppStateDep, InDraft
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.examples import DRAFT, example
@@ -63,6 +64,7 @@ class Cube(Value):
     file_name: str
     text: str
     left_out: list[str]
+    off: str | None = Field(description="Where it is off by more than can be overlooked.")
 
 
 @router.get("")
@@ -108,8 +110,10 @@ def write_cube(wanted: CubeWanted, state: AppStateDep) -> Cube:
     """The per-pixel part of a tone as a ``.cube`` file."""
     tone = state.scene(wanted).tone
     table = state.store.tables.get(tone.look.table) if isinstance(tone.look, TableLook) else None
+    error = table_error(tone, table)
     return Cube(
         file_name=f"{safe_stem(wanted.title)}.cube",
         text=cube_text(tone, wanted.title, table),
         left_out=left_out(tone),
+        off=f"{error.steps:.0f} of 255 steps at {error.colour}" if error.is_seen else None,
     )

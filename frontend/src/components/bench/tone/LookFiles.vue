@@ -49,7 +49,8 @@ async function save(): Promise<void> {
     const cube = await bench.ask<Cube>('/looks/cube', { title: bench.document!.name })
     downloadBlob(new Blob([cube.text], { type: 'text/plain' }), cube.file_name)
     const left = cube.left_out.length ? ` It leaves out ${cube.left_out.join('; ')}.` : ''
-    notices.say(`Saved ${cube.file_name}.${left}`)
+    const off = cube.off ? ` Such a table is coarse: off by up to ${cube.off}.` : ''
+    notices.say(`Saved ${cube.file_name}.${left}${off}`)
   } catch (error) {
     notices.tell(error)
   }
