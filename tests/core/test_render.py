@@ -84,7 +84,7 @@ class SameAtEveryScaleTest(unittest.TestCase):
                 finish = finish_of(1080, 1350, **{**EVERYTHING, "border": border})
                 finish = with_size(finish, shape=Rectangle(radius=0.08))
                 full = drawn(finish, demo_sources(photo))
-                for scale in (0.5, 0.25, 0.08):
+                for scale in (0.5, 0.37, 0.25, 0.08):
                     with self.subTest(photo=photo, around=around, scale=scale):
                         self.compare(full, drawn(finish, demo_sources(photo), scale=scale))
 

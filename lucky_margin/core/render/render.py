@@ -41,8 +41,11 @@ whole turned photo, whose pixels are then turned pixels. Of a cut-out ``subject`
 alone, ``dimmed`` the subject before the rest of the photo, darkened, and ``coverage`` how far each
 pixel is subject, from black to white; ``changed`` is what the newest stroke changed, on nothing."""
 
-SMALLEST_DRAWN = 0.5
-"""Smaller pictures are drawn at this scale and then shrunk, so that they look like the export."""
+SMALLEST_DRAWN = 0.36
+"""Smaller pictures are drawn larger and then shrunk, so that they look like the export."""
+
+SHRUNK_BY = 2.0
+"""How much at least: from here on shrinking is quick."""
 
 JUDGED_SIDE = 240
 """Longest side of the picture by which a watermark and pictures are fitted to their ground."""
@@ -85,10 +88,10 @@ def render(
         grid = Grid.of(*scene.frame.photo.whole_sides, scale, region)
         return compose(whole_photo(scene, grid), grid.sides)
     grid = Grid.of(*scene.sides, scale, region)
-    smallest = _smallest_drawn(scene)
-    if scale < smallest and not rough and view not in SUBJECT_VIEWS:
+    drawn_at = scale if rough or view in SUBJECT_VIEWS else _drawn_at(scene, scale)
+    if drawn_at > scale:
         drawn = render(
-            scene, scale=smallest, view=view, area=area, masks_of=masks_of, parts=parts, held=held
+            scene, scale=drawn_at, view=view, area=area, masks_of=masks_of, parts=parts, held=held
         )
         return _shrunk(drawn, grid)
     drawing = Drawing(
@@ -116,14 +119,16 @@ def _judged(scene: Scene) -> Picture8:
     return render(scene, scale=scene.scale_for(JUDGED_SIDE), rough=True)
 
 
-def _smallest_drawn(scene: Scene) -> float:
-    """Detail and hard lines depend on the very pixels, so a picture with them is drawn whole when
-    that is quick; of a large one a preview is shrunk so much that the difference is gone."""
+def _drawn_at(scene: Scene, scale: float) -> float:
+    """The scale at which a picture is drawn that is wanted at ``scale``. Detail and hard lines
+    depend on the very pixels, so a picture with them is drawn whole when that is quick; of a large
+    one a preview is shrunk so much that the difference is gone."""
     width, height = scene.sides
     is_quick = width * height <= QUICK_PIXELS
     has_hard_lines = any(method_of(treatment).hard_lines for treatment in scene.treatments)
-    is_fine = has_hard_lines or needs_detail(scene.tone)
-    return 1.0 if is_fine and is_quick else SMALLEST_DRAWN
+    if is_quick and (has_hard_lines or needs_detail(scene.tone)):
+        return 1.0
+    return scale if scale >= SMALLEST_DRAWN else max(0.5, SHRUNK_BY * scale)
 
 
 def _shrunk(drawn: Picture8, grid: Grid) -> Picture8:

@@ -23,7 +23,7 @@ from lucky_margin.core.arrays import read_only
 from lucky_margin.core.sampling.lines import dither
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.sampling.stored import store_pixel, store_row
-from lucky_margin.core.sampling.vector_maths import FAST, Row
+from lucky_margin.core.sampling.vector_maths import FAST
 from lucky_margin.core.types import AnyPicture, Region
 
 LOBES = 3
@@ -125,11 +125,13 @@ def _go_along(
         right = int(np.floor(max(start, end))) + half + 2
         light = np.empty((channels, right - left), np.float32)
         _light_of(line, left, decode, light)
-        places = np.empty(columns)
+        bases, phases = np.empty(columns, np.uint32), np.empty(columns, np.uint32)
         for i in range(columns):
-            places[i] = start - left + i * step
+            place = start - left + i * step
+            bases[i] = np.uint32(place)
+            phases[i] = np.uint32((place - bases[i]) * PHASES + 0.5)
         for k in range(channels):
-            _read_along(light[k], places, taps, lines[row, k])
+            _read_along(light[k], bases, phases, taps, lines[row, k])
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
@@ -155,22 +157,27 @@ def _light_of(
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def _read_along(
-    light: NDArray[np.float32], places: Row, taps: Taps, out: NDArray[np.float32]
+    light: NDArray[np.float32],
+    bases: NDArray[np.uint32],
+    phases: NDArray[np.uint32],
+    taps: Taps,
+    out: NDArray[np.float32],
 ) -> None:
-    """``light`` at ``places``, where its own pixels are whole numbers."""
+    """``light`` after its pixels ``bases``, by ``phases`` of the way to the next."""
     count = taps.weights.shape[0]
     for i in range(out.size):
-        base = np.uint32(places[i])
-        phase = np.uint32((places[i] - base) * PHASES + 0.5)
-        at = base - np.uint32(count // 2 - 1)
-        value = np.float32(0)
-        for tap in range(count):
-            value += taps.weights[tap, phase] * light[at + np.uint32(tap)]
+        out[i] = np.float32(0)
+    for tap in range(count):
+        weights, shifted = taps.weights[tap], light[tap:]
+        for i in range(out.size):
+            out[i] += weights[phases[i]] * shifted[bases[i] - np.uint32(count // 2 - 1)]
+    one, two, three, four = taps.covered
+    for i in range(out.size):
+        base, at = bases[i], phases[i]
         p, q = light[base - np.uint32(1)], light[base]
         r, s = light[base + np.uint32(1)], light[base + np.uint32(2)]
-        mean = taps.covered[0, phase] * p + taps.covered[1, phase] * q
-        mean += taps.covered[2, phase] * r + taps.covered[3, phase] * s
-        out[i] = _limited(value, p, q, r, s, mean)
+        mean = one[at] * p + two[at] * q + three[at] * r + four[at] * s
+        out[i] = _limited(out[i], p, q, r, s, mean)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True, error_model="numpy")

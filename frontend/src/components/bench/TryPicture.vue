@@ -5,7 +5,6 @@ import { watchDebounced } from '@vueuse/core'
 
 import type { Edit } from '../../api/types'
 import { lookingAt } from '../../composables/lookingAt'
-import { useIdle } from '../../composables/idle'
 import { usePictures, type PictureWish } from '../../composables/pictures'
 import { useBench } from '../../stores/bench'
 
@@ -38,7 +37,7 @@ const bench = useBench()
 const { shown, ask } = usePictures<PictureWish>(props.channel)
 
 watchDebounced(
-  () => bench.stageDrawn,
+  () => [bench.stageDrawn, bench.dragging],
   () => {
     if (!bench.draft || bench.dragging) return
     const { width, height } = bench.layout!
@@ -57,7 +56,7 @@ watchDebounced(
       rough: true,
     })
   },
-  { debounce: useIdle(IDLE_MS), immediate: true },
+  { debounce: IDLE_MS, immediate: true },
 )
 </script>
 

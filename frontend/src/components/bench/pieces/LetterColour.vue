@@ -5,7 +5,6 @@ import { watchDebounced } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 
 import type { Edit, Proposal, Legibility, TextPiece } from '../../../api/types'
-import { useIdle } from '../../../composables/idle'
 import { usePieceEdits } from '../../../composables/pieceEdits'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
@@ -23,7 +22,7 @@ const legible = shallowRef<Legibility | null>(null)
 const place = ref(0)
 
 watchDebounced(
-  () => [bench.stageDrawn, props.piece],
+  () => [bench.stageDrawn, props.piece, bench.dragging],
   async () => {
     // Leaving the bench leaves no document to be judged.
     if (bench.dragging || !bench.draft) return
@@ -33,7 +32,7 @@ watchDebounced(
       notices.tell(error)
     }
   },
-  { debounce: useIdle(IDLE_MS), immediate: true },
+  { debounce: IDLE_MS, immediate: true },
 )
 
 /** Ask the service for a mend, and make it. */

@@ -4,7 +4,6 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 
-import { useIdle } from '../../../composables/idle'
 import { usePictures } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 
@@ -59,7 +58,7 @@ watchDebounced(
       held: [props.id],
     })
   },
-  { debounce: useIdle(IDLE_MS), immediate: true },
+  { debounce: IDLE_MS, immediate: true },
 )
 </script>
 

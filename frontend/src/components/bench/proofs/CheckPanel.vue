@@ -3,7 +3,6 @@ import { watchDebounced } from '@vueuse/core'
 import { ref, watch } from 'vue'
 
 import type { Edit } from '../../../api/types'
-import { useIdle } from '../../../composables/idle'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 
@@ -32,9 +31,9 @@ watch(
 watchDebounced(
   () => [bench.stageDrawn, bench.draft?.draft, bench.dragging],
   () => {
-    if (bench.draft) checks.measure(bench.draft)
+    if (bench.draft && !bench.dragging) checks.measure(bench.draft)
   },
-  { debounce: useIdle(IDLE_MS), immediate: true },
+  { debounce: IDLE_MS, immediate: true },
 )
 </script>
 

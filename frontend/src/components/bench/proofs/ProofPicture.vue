@@ -5,7 +5,6 @@ import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
-import { useIdle } from '../../../composables/idle'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 
@@ -26,7 +25,7 @@ const { shown, ask } = usePictures<PictureWish>(`${props.channel}-${props.size.i
 watchDebounced(
   () => [bench.stageDrawn, bench.draft?.draft, props.scale, bench.dragging],
   () => {
-    if (!bench.draft?.sizes.some(({ id }) => id === props.size.id)) return
+    if (bench.dragging || !bench.draft?.sizes.some(({ id }) => id === props.size.id)) return
     ask({
       draft: bench.draft,
       size_id: props.size.id,
@@ -37,7 +36,7 @@ watchDebounced(
       place: 'proof',
     })
   },
-  { debounce: useIdle(IDLE_MS), immediate: true },
+  { debounce: IDLE_MS, immediate: true },
 )
 
 const sides = computed(() => ({

@@ -2,7 +2,6 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 
-import { useIdle } from '../../../composables/idle'
 import { useBench } from '../../../stores/bench'
 import { useToneFigures } from '../../../stores/toneFigures'
 
@@ -17,9 +16,9 @@ const figures = computed(() => measured.figures)
 watchDebounced(
   () => [bench.draft?.draft, bench.sizeId, bench.dragging],
   () => {
-    if (bench.draft) measured.measure(bench.draft, bench.sizeId)
+    if (bench.draft && !bench.dragging) measured.measure(bench.draft, bench.sizeId)
   },
-  { debounce: useIdle(IDLE_MS), immediate: true },
+  { debounce: IDLE_MS, immediate: true },
 )
 
 /** The highest step that is shown whole; single spikes may go past the top. */
