@@ -22,6 +22,7 @@ FOCUS_VERSION = 2
 
 FoundBy = Literal["faces", "people", "things", "contrast"]
 _WAYS: tuple[FoundBy, ...] = get_args(FoundBy)
+_SIDES = ("left", "top", "width", "height")
 
 LEAST_SURE = 0.4
 """How sure, 0 to 1, a focus has to be that it is set without being asked for; one that is less sure
@@ -96,9 +97,6 @@ def of_numbers(numbers: NDArray[np.float64]) -> tuple[FocusCandidate, ...]:
         FocusCandidate(Box(**dict(zip(_SIDES, sides, strict=True))), _WAYS[int(by)], sureness)
         for by, sureness, *sides in numbers.tolist()
     )
-
-
-_SIDES = ("left", "top", "width", "height")
 
 
 def enough_to_look_at(taken: TakenPhoto) -> AnyPicture:
