@@ -49,6 +49,11 @@ class _Task:
         return self.priority <= Priority.PROOF
 
     @property
+    def can_wait(self) -> bool:
+        """Whether nobody sits before it: an export under way, a thumbnail."""
+        return self.priority >= Priority.JOB
+
+    @property
     def urgency(self) -> tuple[int, int]:
         return self.priority, self.number
 
@@ -57,7 +62,8 @@ class WorkDesk:
     """Runs work in threads, the most urgent first. Belongs to one event loop.
 
     One thread draws for the screen alone, one picture at a time, since drawing takes all cores;
-    another is kept from jobs, so that no long work is in the way of checks either.
+    another is kept from jobs and thumbnails, so that no long work is in the way of checks or of
+    photos that come in.
     """
 
     def __init__(self, threads: int | None = None, budget: int | None = None) -> None:
@@ -124,8 +130,8 @@ class WorkDesk:
         alike = [one for one in self._running if one.is_for_screen == task.is_for_screen]
         if task.is_for_screen:
             return not alike
-        jobs = [one for one in alike if one.priority == Priority.JOB]
-        if task.priority == Priority.JOB and len(jobs) >= self._threads - 2:
+        can_wait = [one for one in alike if one.can_wait]
+        if task.can_wait and len(can_wait) >= self._threads - 2:
             return False
         return len(alike) < self._threads - 1
 

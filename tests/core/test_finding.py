@@ -202,7 +202,7 @@ class FocusTest(unittest.TestCase):
         found = [one.box.scaled(600, 300) for one in look_for_focus(photo)]
         for middle, diameter in ((150, 120), (470, 90)):
             alone = [box for box in found if abs(box.centre[0] - middle) < 8]
-            self.assertAlmostEqual(alone[0].width, diameter, delta=12)
+            self.assertAlmostEqual(alone[0].width, diameter, delta=0.15 * diameter)
         self.assertLess(found[0].width, 140)
 
     def test_asked_again_it_steps_through_all_candidates_and_begins_anew(self):

@@ -365,7 +365,7 @@ class BenchRouteTest(ServiceTest):
         sha256 = self.added(encoded(photo), "spot.png")["sha256"]
         document = self.finish["document"] | {"photo": {"sha256": sha256}}
         found = self.ok("POST", "/bench/focus", json=self.draft(None, document))
-        self.assertRegex(found["message"], r"^Found by a thing that stands by itself, \d+ % sure")
+        self.assertRegex(found["message"], r"what stands out in colour and sharpness, \d+ % sure")
         focus = found["edit"]["focus"]
         self.assertAlmostEqual(focus["point"]["x"], 90 / 120, delta=0.08)
         self.assertAlmostEqual(found["box"]["left"], focus["box"]["left"] * 120, delta=0.01)

@@ -102,6 +102,14 @@ class WorkDeskTest(DeskTest):
         self.gate.set()
         await asyncio.gather(*rest, *jobs)
 
+    async def test_thumbnails_do_not_keep_a_photo_waiting_that_comes_in(self):
+        waiting = [await self.ask(number, THUMBNAIL) for number in range(3)]
+        waiting.append(await self.ask("photo", CHECK))
+        await self.until_begun(2)
+        self.assertEqual(self.began, [0, "photo"])
+        self.gate.set()
+        await asyncio.gather(*waiting)
+
     async def test_checks_go_before_jobs_and_thumbnails_last(self):
         first = [await self.ask(name, CHECK) for name in "ab"]
         order = ((THUMBNAIL, "thumbnail"), (JOB, "job"), (CHECK, "check"))

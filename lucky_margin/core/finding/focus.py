@@ -1,4 +1,4 @@
-"""Proposing what to keep in view: faces, else people and things, else what stands out."""
+"""Proposing what to keep in view: faces, else people, else things and what stands out."""
 
 from dataclasses import dataclass
 from typing import Literal, get_args
@@ -26,7 +26,7 @@ _SIDES = ("left", "top", "width", "height")
 
 LEAST_SURE = 0.4
 """How sure, 0 to 1, a focus has to be that it is set without being asked for; one that is less sure
-is said to be so, and a thing of less comes after what stands out. Pure noise comes to 0.30."""
+is said to be so. Pure noise comes to 0.30."""
 
 MOST_ALIKE = 0.7
 """What two boxes share, of what both cover, from which they are one candidate."""
@@ -75,10 +75,9 @@ def look_for_focus(photo: AnyPicture) -> tuple[FocusCandidate, ...]:
         found.append(FocusCandidate(faces.box, "faces", faces.sureness))
     if people := find_people(guess):
         found.append(FocusCandidate(people.box, "people", people.sureness))
-    things = [FocusCandidate(thing.box, "things", thing.sureness) for thing in find_things(working)]
-    found += [thing for thing in things if thing.sureness >= LEAST_SURE]
-    found.append(FocusCandidate(standing_out.box, "contrast", standing_out.sureness))
-    found += [thing for thing in things if thing.sureness < LEAST_SURE]
+    others = [FocusCandidate(thing.box, "things", thing.sureness) for thing in find_things(working)]
+    others.append(FocusCandidate(standing_out.box, "contrast", standing_out.sureness))
+    found += sorted(others, key=lambda one: one.sureness, reverse=True)
     return tuple(_unlike_each_other(found))
 
 

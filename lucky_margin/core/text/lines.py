@@ -4,27 +4,38 @@ from icu4py.breakers import LineBreaker
 
 from lucky_margin.core.text.shaping import Item, clusters, code_points, shape
 
+NEAR = 0.25
+"""In ems: more than kerning ever draws two letters together."""
+
 
 def broken(items: list[Item], spacing: float, widest: float | None) -> list[tuple[int, int]]:
     """Where lines of at most ``widest`` ems (None: one line) begin and end in a paragraph's items.
 
-    The widths are those of the whole paragraph, shaped once. A word that is wider than a line is
-    broken between letters; spaces at a line's end do not count and are dropped.
+    The widths are those of the whole paragraph, shaped once; a line that comes near ``widest`` is
+    shaped alone, since its last letter was drawn towards the next. A word that is wider than a line
+    is broken between letters; spaces at a line's end do not count and are dropped.
     """
     if widest is None or not items:
         return [(0, len(items))]
     text = "".join(item.character for item in items)
     widths = _widths(items, spacing)
+
+    def is_too_wide(first: int, last: int) -> bool:
+        width = sum(widths[first:last])
+        if abs(width - widest) < NEAR:
+            width = shape(items[first:last], spacing).advance
+        return width > widest
+
     starts = [0]
     start = end = 0
     for stop in _words(text):
         seen = end + len(text[end:stop].rstrip())
-        if sum(widths[start:seen]) > widest and end > start:
+        if end > start and is_too_wide(start, seen):
             starts.append(end)
             start = end
         # A word wider than a line of its own is broken between letters.
         for letter in _letters(text[start:seen], start):
-            if sum(widths[start:letter]) > widest and end > start:
+            if end > start and is_too_wide(start, letter):
                 starts.append(end)
                 start = end
             end = letter
