@@ -209,6 +209,7 @@ class FocusTest(unittest.TestCase):
         scene = scene_of(finish_of(), demo_sources("bowl-top.jpg"))
         found = focus_candidates(scene.taken)
         self.assertGreaterEqual(len(found), 2)
+        self.assertGreaterEqual(min(one.sureness for one in found), 0.1)
         for number in (*range(len(found)), 0):
             proposal = focus_proposal(scene)
             self.assertEqual(proposal.edit.focus, found[number].focus)
@@ -219,7 +220,7 @@ class FocusTest(unittest.TestCase):
     def test_pure_noise_is_not_set_unasked_and_said_to_be_unsure(self):
         scene = scene_of(finish_of(), sources_of(noise(600, 400)))
         self.assertIsNone(proposed_focus(scene))
-        self.assertRegex(focus_proposal(scene).message, "^Not sure: only ")
+        self.assertRegex(focus_proposal(scene).message, "^Not sure: perhaps ")
 
     def test_a_drawn_face_is_found_as_a_face_which_is_no_subject(self):
         found = look_for_focus(drawn_face())
@@ -263,7 +264,7 @@ class FocusTruthTest(unittest.TestCase):
             if overlaps[-1] < 0.2 and likeliest.sureness >= LEAST_SURE:
                 missed.append(name)
         # Its hills are taken for what the field with a barn at the edge is of.
-        self.assertEqual(missed, ["field-noon.jpg"])
+        self.assertLessEqual(set(missed), {"field-noon.jpg"})
         self.assertGreaterEqual(np.mean(overlaps), 0.6)
 
 

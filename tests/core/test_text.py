@@ -134,6 +134,7 @@ class LinesTest(unittest.TestCase):
 
     @settings(max_examples=150, deadline=None)
     @given(text=texts, wrap=st.floats(60, 600))
+    @example(text="0000ioA", wrap=60.0)  # the A draws the o towards it, but goes to the next line
     def test_lines_are_no_longer_than_their_box(self, text, wrap):
         self.assertLessEqual(lay_text(text, self.style, 20, wrap).advance, wrap + 1e-6)
 

@@ -1,8 +1,10 @@
 """Every route, good and bad."""
 
+import asyncio
 import hashlib
 import io
 import json
+import threading
 import zipfile
 from typing import ClassVar
 from unittest import mock
@@ -16,6 +18,7 @@ from lucky_margin.core.document import SIZE_LIBRARY, Value
 from lucky_margin.core.text import face_of
 from lucky_margin.core.tone import LOOKS
 from lucky_margin.web import create_app
+from lucky_margin.web.work_desk import Priority
 from tests.support import encoded, gradient, noise
 from tests.web.client import PHOTO, ServiceTest
 
@@ -241,6 +244,57 @@ class BenchRouteTest(ServiceTest):
         body = self.draft() | {"channel": "test", "scale": 1} | wanted
         return self.call("POST", "/bench/preview", json=body)
 
+    def test_no_picture_is_drawn_for_a_page_that_went_away(self):
+        """Asked as the server asks the application, so that the whole way is gone through."""
+        named = self.ok("POST", "/drafts", json=self.finish["document"])
+        wanted = {"draft": named["draft"], "size_id": "main", "channel": "test", "scale": 1}
+        body = json.dumps(wanted).encode()
+        busy, left = threading.Event(), asyncio.Event()
+        self.addCleanup(busy.set)
+
+        async def ask() -> None:
+            request = [{"type": "http.request", "body": body}]
+
+            async def receive():
+                if request:
+                    return request.pop()
+                await left.wait()
+                return {"type": "http.disconnect"}
+
+            async def send(_message):
+                pass  # nobody is there to read it
+
+            desk = self.app.state.shared.desk
+            before = asyncio.ensure_future(desk.run(busy.wait, Priority.STAGE))
+            asked = asyncio.ensure_future(self.app(self.scope(body), receive, send))
+            await asyncio.sleep(0.2)
+            left.set()
+            await asyncio.wait_for(asked, 5)
+            busy.set()
+            await before
+
+        with mock.patch("lucky_margin.web.routes.bench.render") as drawn:
+            self.client.portal.call(ask)
+        drawn.assert_not_called()
+
+    def scope(self, body):
+        """A preview request, for the application."""
+        headers = {"host": "127.0.0.1", "content-type": "application/json"}
+        headers["content-length"] = str(len(body))
+        return {
+            "type": "http",
+            "method": "POST",
+            "path": "/api/bench/preview",
+            "raw_path": b"/api/bench/preview",
+            "root_path": "",
+            "scheme": "http",
+            "query_string": b"",
+            "headers": [(name.encode(), value.encode()) for name, value in headers.items()],
+            "client": ("127.0.0.1", 1),
+            "server": ("127.0.0.1", 80),
+            "http_version": "1.1",
+        }
+
     def test_the_steps_are_named_with_their_fields_as_they_come(self):
         steps = self.ok("GET", "/bench/steps")["steps"]
         self.assertEqual(
@@ -433,6 +487,7 @@ class LookRouteTest(ServiceTest):
         )
         self.assertEqual(cube["file_name"], "a-b.cube")
         self.assertEqual(cube["left_out"], ["highlights, shadows and local_contrast"])
+        self.assertIsNone(cube["off"])
         self.assertTrue(cube["text"].splitlines()[-1].startswith("0.1"))
         # The look is forgotten, a finish that has it keeps it.
         self.ok("DELETE", f"/looks/{added['id']}")

@@ -28,6 +28,9 @@ LEAST_SURE = 0.4
 """How sure, 0 to 1, a focus has to be that it is set without being asked for; one that is less sure
 is said to be so. Pure noise comes to 0.30."""
 
+WORTH_SHOWING = 0.1
+"""What is less sure than this is offered only where there is nothing else."""
+
 MOST_ALIKE = 0.7
 """What two boxes share, of what both cover, from which they are one candidate."""
 
@@ -78,7 +81,8 @@ def look_for_focus(photo: AnyPicture) -> tuple[FocusCandidate, ...]:
     others = [FocusCandidate(thing.box, "things", thing.sureness) for thing in find_things(working)]
     others.append(FocusCandidate(standing_out.box, "contrast", standing_out.sureness))
     found += sorted(others, key=lambda one: one.sureness, reverse=True)
-    return tuple(_unlike_each_other(found))
+    worth = [one for one in found if one.sureness >= WORTH_SHOWING]
+    return tuple(_unlike_each_other(worth or found[:1]))
 
 
 def as_numbers(found: tuple[FocusCandidate, ...]) -> NDArray[np.float64]:

@@ -26,7 +26,7 @@ NOTHING_TO_TRIM = {
     "all plain": "Everything here is plain at this tolerance, so there is no margin to trim.",
 }
 NO_FOCUS = "Nothing stands out in this photo; click what has to stay in view."
-FOUND_BY: dict[FoundBy, str] = {
+FOUND: dict[FoundBy, str] = {
     "faces": "a face",
     "people": "a person",
     "things": "a thing that stands by itself",
@@ -87,9 +87,8 @@ def focus_proposal(scene: Scene) -> Proposal:
     now = focuses.index(scene.finish.focus) if scene.finish.focus in focuses else -1
     number = (now + 1) % len(found)
     next_one = found[number]
-    said = f"Found by {FOUND_BY[next_one.found_by]}, {100 * next_one.sureness:.0f} % sure."
-    if next_one.sureness < LEAST_SURE:
-        said = f"Not sure: only {100 * next_one.sureness:.0f} % for {FOUND_BY[next_one.found_by]}."
+    begins = "Found: " if next_one.sureness >= LEAST_SURE else "Not sure: perhaps "
+    said = f"{begins}{FOUND[next_one.found_by]}, {100 * next_one.sureness:.0f} % sure."
     if len(found) > 1:
         said += f" This is {number + 1} of {len(found)}; ask again for the next."
     return Proposal(

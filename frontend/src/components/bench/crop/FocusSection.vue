@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { Proposal } from '../../../api/types'
 import { useTips, vTip } from '../../../composables/explanations'
@@ -12,6 +12,7 @@ const tip = useTips()
 const stage = useStage()
 const notices = useNotices()
 const message = ref('')
+const said = useTemplateRef('said')
 const looking = ref(false)
 const focus = computed(() => bench.document!.focus)
 
@@ -28,6 +29,8 @@ async function propose(): Promise<void> {
     proposed = proposal.edit?.kind === 'set_focus' ? JSON.stringify(proposal.edit.focus) : ''
     if (proposal.edit) await bench.edit(proposal.edit)
     message.value = proposal.message
+    await nextTick()
+    said.value?.scrollIntoView({ block: 'nearest' })
   } catch (error) {
     notices.tell(error)
   } finally {
@@ -60,7 +63,7 @@ async function propose(): Promise<void> {
       Remove
     </button>
   </div>
-  <p class="hint" aria-live="polite">{{ message }}</p>
+  <p ref="said" class="hint" aria-live="polite">{{ message }}</p>
 </template>
 
 <style scoped>
