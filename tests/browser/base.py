@@ -47,7 +47,7 @@ DROP = """
     }
 """
 
-expect.set_options(timeout=30_000)  # a wait, not a promise: other tests share the machine
+expect.set_options(timeout=60_000)  # a wait, not a promise: other tests share the machine
 
 
 class Service:
@@ -71,7 +71,7 @@ class Service:
 
     def stop(self) -> None:
         self.process.terminate()
-        self.process.wait(20)
+        self.process.wait(60)  # what is under way is finished first
         self.process.stdout.close()
 
 

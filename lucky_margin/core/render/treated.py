@@ -68,12 +68,15 @@ class _Treated:
     moved: Affine
 
     def on(self, grid: Grid) -> Picture8:
-        """Its picture, with the photo's own alpha; a large one is made in strips."""
+        """Its picture, with the photo's own alpha. It is kept, since checks and what is laid over
+        it draw it again; a large one is made in strips."""
         if not self.treatments:
             return under(self.photo, self.scene, self.scene.tone, grid, self.moved)
         left, top, width, height = grid.region
         if width * height <= STRIP_PIXELS:
-            return self._drawn(grid)
+            key = ("treated", self._key, self._mapping(grid), grid)
+            picture: Picture8 = self._cached(key, lambda: self._drawn(grid))
+            return picture
         rows = max(1, STRIP_PIXELS // width)
         parts = ((top + down, min(rows, height - down)) for down in range(0, height, rows))
         strips = (replace(grid, region=(left, first, width, high)) for first, high in parts)

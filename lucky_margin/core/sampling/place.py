@@ -8,7 +8,7 @@ many of its pixels, it is first shrunk upright to one and a half times the outpu
 import numpy as np
 
 from lucky_margin.core.affine import Affine, scaling
-from lucky_margin.core.sampling.lanczos import MOST_STEP, TILE, interpolate_into
+from lucky_margin.core.sampling.interpolate import MOST_STEP, TILE, interpolate_into
 from lucky_margin.core.sampling.sample import cover_into, sample_into
 from lucky_margin.core.types import AnyPicture, Picture8, Picture16, Region
 

@@ -7,7 +7,7 @@ import numpy as np
 from lucky_margin.core.affine import Affine
 from lucky_margin.core.arrays import read_only
 from lucky_margin.core.sampling import kernels
-from lucky_margin.core.sampling.lanczos import interpolate_into
+from lucky_margin.core.sampling.interpolate import interpolate_into
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.sampling.weights import axis_weights
 from lucky_margin.core.types import AnyPicture, Picture8, Region
@@ -27,7 +27,7 @@ def sample(
     photo's edge its last pixels go on. Returns 8 bits, with the channels of ``photo``.
 
     Shrunk to half and less, a pixel is the mean of what it covers; else it is interpolated (see
-    ``lanczos``), which passes through the photo's own pixels.
+    ``interpolate``), which passes through the photo's own pixels.
 
     One to one on whole photo pixels, an 8-bit photo is copied exactly.
     """
