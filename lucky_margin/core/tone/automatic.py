@@ -75,13 +75,16 @@ SPREAD = _Range(0.41, 0.71, 0.12)
 
 RELUCTANCE = np.array([0.038, 0.025, 0.088, 0.447])
 """What exposure (EV), black point, white point and contrast (of 100) weigh themselves."""
-MOST = np.array([2.5, 0.6, 0.9, 0.6])
+MOST = np.array([2.5, 0.9, 0.9, 0.6])
 _STEPS, _PACE = 12, 0.8
 
 VEIL_SEEN = 2
 VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.09, 90
 """The percentile of the veil's share that counts; up to what it is none, from where it surely is
 one, and the haze that is then taken off."""
+
+FLAT, LIT = 1.04, 1.16
+"""Of the sum of the lightest and the darkest, encoded: up to the one a photo is merely flat."""
 
 DIM, MOST_SHADOWS, SHADOWS_BY = 0.33, 45, 200
 """Medians below ``DIM`` have their shadows lifted, by so much for what they lack."""
@@ -250,9 +253,13 @@ def _small_light(photo: AnyPicture) -> NDArray[np.float32]:
 def _haze_of(light: NDArray[np.float32]) -> float:
     """How much haze to take off: none unless even the least veiled parts have some."""
     shares = veil_shares(light, air_of(encode_16_bits(light)))
-    return MOST_HAZE * _smooth(
+    is_veiled = _smooth(
         (float(np.percentile(shares, VEIL_SEEN)) - VEIL_FROM) / (VEIL_TO - VEIL_FROM)
     )
+    # A veil raises the darkest without dimming the lightest; what is flat does a little of both.
+    ends = np.percentile(light.max(axis=2), 99.5), np.percentile(light @ LUMINANCE, 0.5)
+    is_light = _smooth((float(np.sum(encode(np.array(ends)))) - FLAT) / (LIT - FLAT))
+    return MOST_HAZE * is_veiled * is_light
 
 
 def _cleared(light: NDArray[np.float32], haze: float) -> Picture16:
