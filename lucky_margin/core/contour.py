@@ -59,7 +59,9 @@ def distance_to_contour(alpha: Floats, reach: float) -> Floats:
     part = np.s_[
         max(0, top - room) : top + height + room, max(0, left - room) : left + width + room
     ]
-    _measure_part(distance[part], np.ascontiguousarray(alpha[part]), inside[part], reach)
+    measured = distance[part].copy()
+    _measure_part(measured, np.ascontiguousarray(alpha[part]), inside[part], float(reach))
+    distance[part] = measured
     return distance
 
 

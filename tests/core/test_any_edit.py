@@ -455,7 +455,7 @@ class AnyEditTest(unittest.TestCase):
     def test_edits_of_any_numbers(self):
         taken = Counter()
 
-        @settings(max_examples=150, deadline=None)
+        @settings(max_examples=150)
         @given(
             photo=st.sampled_from([(300, 200), (1, 1), (7, 900)]),
             wanted=st.lists(edits, min_size=1, max_size=6),

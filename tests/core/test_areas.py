@@ -113,7 +113,7 @@ class EffectTest(unittest.TestCase):
         whole = toned(fine(picture), Tone(exposure=-1, contrast=30, saturation=40, warmth=7160))
         self.assertLessEqual(np.abs(out[:30].astype(int) - whole[:30]).max(), 1)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(strength=st.floats(0, 100), exposure=st.floats(-3, 0))
     def test_the_strength_mixes_in_linear_light(self, strength, exposure):
         grey = np.full((4, 4, 3), 30000, np.uint16)

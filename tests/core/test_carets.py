@@ -113,7 +113,7 @@ class LettersTest(unittest.TestCase):
             to_middle = (middle - top) / np.linalg.norm(middle - top)
             np.testing.assert_allclose(inward, to_middle, atol=1e-3)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(text=texts, wrap=st.sampled_from([None, 60.0, 200.0]))
     def test_of_any_text_every_letter_that_is_drawn_is_told_once(self, text, wrap):
         (letters, ends), _, _ = written(text, wrap)

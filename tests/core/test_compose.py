@@ -93,14 +93,14 @@ def premultiplied(picture):
 
 
 class ComposeTest(unittest.TestCase):
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     @given(layers=st.lists(st.one_of(colours, pictures, groups), min_size=1, max_size=4))
     def test_it_is_what_a_slow_composer_puts_together(self, layers):
         found = premultiplied(compose(layers, SIDES))
         # A step for each layer that is rounded to 8 bits on the way.
         np.testing.assert_allclose(found, slowly(layers), atol=6 / 255)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(above=st.lists(st.one_of(sprites, colours), max_size=5))
     def test_beginning_at_a_covering_layer_is_the_same_as_beginning_at_the_ground(self, above):
         """The other way is taken for a photo of four channels, opaque as it may be."""

@@ -135,7 +135,7 @@ def unclipped(picture, tone):
 
 
 class WritingTest(unittest.TestCase):
-    @settings(max_examples=8, deadline=None)
+    @settings(max_examples=8)
     @given(
         exposure=st.floats(-1.5, 1),
         contrast=st.floats(-60, 60),

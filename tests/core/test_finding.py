@@ -64,7 +64,7 @@ class TrimTest(unittest.TestCase):
             with self.subTest(name):
                 self.assertEqual(find_picture(demo_sources(name).level(SHA, 0)).found, "no margin")
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         margins=st.tuples(*[st.integers(0, 40)] * 4),
         colour=st.tuples(*[st.integers(0, 255)] * 3),

@@ -53,7 +53,7 @@ def laid(finish, number=0):
 
 
 class LetteringTest(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         form=st.sampled_from(FORMS), words=st.text(min_size=1, max_size=12),
         width=st.floats(40, 600), height=st.floats(40, 600),
@@ -99,7 +99,7 @@ class LetteringTest(unittest.TestCase):
 
 
 class HeldTest(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(x=spots, y=spots, dx=st.floats(-150, 150), dy=st.floats(-150, 150))
     def test_a_held_tip_stays_on_its_spot_whatever_the_crop(self, x, y, dx, dy):
         arrow = BadgePiece(id="badge-1", form="arrow", tip=PhotoPoint(x=x, y=y))
@@ -300,7 +300,7 @@ class PartsTest(unittest.TestCase):
 
 class ArcTest(unittest.TestCase):
     @given(bend=st.one_of(st.floats(20, 300), st.floats(-300, -20)))
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=15)
     def test_letters_stand_on_a_circle(self, bend):
         """A row of full stops: each middle is as far from the circle's middle as the others."""
         text = lay_text("." * 24, TextStyle("figtree", bend=bend), 40)

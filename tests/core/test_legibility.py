@@ -73,7 +73,7 @@ class ContrastTest(unittest.TestCase):
             lights = [relative_luminance(np.array(rgb_of(c)) / 255) for c in (one, other)]
             self.assertAlmostEqual(float(contrast_ratio(*lights)), expected, places=2)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(letters=colours, behind=colours)
     def test_on_a_plain_picture_it_is_that_of_the_two_colours(self, letters, behind):
         piece = WORDS.model_copy(update={"colour": letters})
@@ -131,7 +131,7 @@ class ReadableTest(unittest.TestCase):
         edit = SetPiece(ids=(piece.id,), changes=found[0])
         return found, apply_edit(scene_of(finish, sources), edit).finish
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=15)
     @given(letters=colours, behind=colours)
     def test_on_any_plain_colour_the_letters_become_readable(self, letters, behind):
         piece = WORDS.model_copy(update={"colour": letters})

@@ -43,7 +43,7 @@ frames = st.sampled_from(["none", "circle", "oval", "label", "box"])
 
 
 class MarkTest(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         words=st.text(max_size=20), line=st.text(max_size=20), layout=layouts, frame=frames,
         icon=st.sampled_from([None, "amphora", "heart"]), rule=st.booleans(),

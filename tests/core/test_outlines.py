@@ -66,7 +66,7 @@ class AreaTest(unittest.TestCase):
                     mask = outline_of(shape, width, height).coverage(width, height)
                     self.assertAlmostEqual(mask.sum() / 255 / area, 1, delta=0.003)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         shape=st.sampled_from(SHAPES),
         sides=st.tuples(st.integers(1, 400), st.integers(1, 400)),
@@ -184,7 +184,7 @@ class MarginBoxTest(unittest.TestCase):
                 self.assertAlmostEqual(box.width, expected, delta=1)
                 self.assertAlmostEqual(box.ratio, ratio, places=6)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         shape=st.sampled_from(SHAPES),
         sides=st.tuples(st.integers(20, 600), st.integers(20, 600)),

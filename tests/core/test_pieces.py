@@ -106,7 +106,7 @@ def bounds(piece):
 
 
 class PlaceTest(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         x=st.sampled_from([0, 0.5, 1]),
         y=st.sampled_from([0, 0.5, 1]),
@@ -144,7 +144,7 @@ class PlaceTest(unittest.TestCase):
 
 
 class EditTest(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         dx=st.floats(-300, 300),
         dy=st.floats(-300, 300),
@@ -179,7 +179,7 @@ class EditTest(unittest.TestCase):
             bounds(laid(free, "badge-1"))[2], room.left + room.width - 5, places=3
         )
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         dx=st.floats(-60, 90),
         dy=st.floats(-60, 90),
@@ -531,7 +531,7 @@ class DraggedWatermarkTest(unittest.TestCase):
     def box(self, finish, size="main"):
         return layout(Scene(finish, finish.size(size), GREY)).watermark
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(dx=st.floats(-400, 30), dy=st.floats(-500, 30))
     def test_it_goes_with_the_pointer_and_stays_inside_the_margin(self, dx, dy):
         finish = many_sizes(watermark=self.mark)
@@ -592,7 +592,7 @@ class MarkPieceTest(unittest.TestCase):
 
 
 class WatermarkTest(unittest.TestCase):
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     @given(
         width=st.floats(60, 2000),
         height=st.floats(60, 2000),

@@ -132,19 +132,19 @@ class ScriptsTest(unittest.TestCase):
 class LinesTest(unittest.TestCase):
     style = TextStyle("source-serif-4")
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(text=texts, wrap=st.floats(60, 600))
     @example(text="0000ioA", wrap=60.0)  # the A draws the o towards it, but goes to the next line
     def test_lines_are_no_longer_than_their_box(self, text, wrap):
         self.assertLessEqual(lay_text(text, self.style, 20, wrap).advance, wrap + 1e-6)
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(text=sentences, wrap=st.floats(60, 600))
     def test_only_the_overhang_of_letters_reaches_past_the_box(self, text, wrap):
         """Signs set on letters of a script that is not theirs may hang out further."""
         self.assertLessEqual(lay_text(text, self.style, 20, wrap).ink.width, wrap + 0.6 * 20)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(text=texts, factor=st.sampled_from([0.25, 0.5, 3]))
     def test_lines_break_in_the_same_places_at_any_scale(self, text, factor):
         whole = lay_text(text, self.style, 40, 300)
@@ -206,7 +206,7 @@ class LinesTest(unittest.TestCase):
 class FillTest(unittest.TestCase):
     """The largest size that fits, to one pixel."""
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @example(
         "Γειά σου Κόσμε", 80.0, 78.0, "figtree"
     )  # fits in two lines, not a bit larger, then in three

@@ -91,7 +91,7 @@ class IdentityTest(unittest.TestCase):
 class NeutralTest(unittest.TestCase):
     """Greys stay grey and brighter stays brighter."""
 
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     @given(
         exposure=st.floats(-5, 5),
         contrast=amounts,
@@ -121,7 +121,7 @@ class NeutralTest(unittest.TestCase):
         if curve is not None:
             self.assertGreaterEqual(np.diff(curve).min(), -1e-12)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         colour=st.tuples(*[st.floats(0.05, 0.95)] * 3),
         exposure=st.floats(-2, 2),

@@ -105,7 +105,7 @@ class DraggingTest(unittest.TestCase):
         straighten=st.floats(-20, 20),
     )
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         turn=turns,
         dx=st.floats(-80, 80),
@@ -119,7 +119,7 @@ class DraggingTest(unittest.TestCase):
         self.assertAlmostEqual(after.x - before.x, dx, delta=0.01)
         self.assertAlmostEqual(after.y - before.y, dy, delta=0.01)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(turn=turns, dx=st.floats(-40, 40), dy=st.floats(-40, 40))
     def test_an_ellipse_goes_with_the_pointer(self, turn, dx, dy):
         finish = edited(cropped(turn=turn), AddArea(mask="ellipse"))

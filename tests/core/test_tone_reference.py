@@ -150,7 +150,7 @@ def wash_across(wash):
 
 
 class GlobalTest(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(fields=light_and_colour, hues=st.one_of(st.none(), hues))
     def test_light_and_colour_of_the_whole_photo(self, fields, hues):
         by_region = {"highlights": 0, "shadows": 0, "local_contrast": 0}
@@ -158,7 +158,7 @@ class GlobalTest(unittest.TestCase):
         found = toned_values(picture(), tone)
         np.testing.assert_allclose(found, slowly(picture(), tone), atol=1e-3)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(fields=light_and_colour)
     def test_what_acts_by_region(self, fields):
         tone = Tone.model_validate(fields)
@@ -169,7 +169,7 @@ class GlobalTest(unittest.TestCase):
 
 
 class AreaTest(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         fields=light_and_colour,
         masks=st.lists(
@@ -195,7 +195,7 @@ class AreaTest(unittest.TestCase):
 
 
 class WashTest(unittest.TestCase):
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(reach=st.floats(0, 100), opacity=st.floats(1, 100), start=st.floats(0, 0.4))
     def test_a_wash_by_its_reach_and_opacity(self, reach, opacity, start):
         wash = {"start": {"x": start, "y": 0.5}, "end": {"x": 0.9, "y": 0.5}, "blend": "normal"}

@@ -28,7 +28,7 @@ DRAG = {"kind": "drag_pieces", "ids": ["text-1"], "dx": 4, "dy": 2}
 
 
 class PatchTest(unittest.TestCase):
-    @settings(max_examples=300, deadline=None)
+    @settings(max_examples=300)
     @given(JSON, JSON)
     def test_it_leads_from_any_value_to_any_other(self, old, new):
         """Carried out by another library."""

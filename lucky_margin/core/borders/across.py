@@ -14,6 +14,7 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.arrays import read_only
 from lucky_margin.core.outlines import CORNER_DEGREES, Outline, corner_angles
 from lucky_margin.core.outlines.outline import Points
 from lucky_margin.core.types import Region
@@ -137,8 +138,18 @@ def across(edges: Edges, left: float, top: float, step: float, columns: int, row
     depth = np.empty((rows, columns), np.float32)
     edge = np.empty((rows, columns), np.int32)
     along = np.empty((rows, columns), np.float32)
-    lines = edges.starts, edges.steps, edges.thickness, edges.beside
-    _nearest(*lines, float(left), float(top), float(step), depth, edge, along)
+    _nearest(
+        read_only(np.ascontiguousarray(edges.starts)),
+        read_only(np.ascontiguousarray(edges.steps)),
+        read_only(np.ascontiguousarray(edges.thickness, np.float64)),
+        read_only(np.ascontiguousarray(edges.beside)),
+        float(left),
+        float(top),
+        float(step),
+        depth,
+        edge,
+        along,
+    )
     return Across(depth, edge, along)
 
 

@@ -14,6 +14,7 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.arrays import read_only
 from lucky_margin.core.document import TableLook, Tone
 from lucky_margin.core.errors import TooLarge, UnreadableTable
 from lucky_margin.core.sampling import as_16_bits
@@ -108,8 +109,9 @@ def _domain(header: dict[str, str], name: str, default: float) -> tuple[float, f
 
 def with_table(picture: AnyPicture, table: ColourTable, strength: float) -> Picture16:
     """``picture`` with ``table`` by ``strength`` (0..1), at 16 bits; alpha stays."""
-    low, high = np.array(table.low), np.array(table.high)
-    return _through(as_16_bits(picture), table.colours, low, 1 / (high - low), strength)
+    low, high = np.array(table.low, np.float64), np.array(table.high, np.float64)
+    laid = read_only(as_16_bits(picture)), read_only(table.colours)
+    return _through(*laid, low, 1 / (high - low), float(strength))
 
 
 def cube_text(tone: Tone, title: str, table: ColourTable | None = None) -> str:

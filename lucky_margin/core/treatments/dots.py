@@ -61,7 +61,7 @@ def draw_dots(dots: Dots, covered: Floats, _: Picture8, pixels: Pixels) -> Pictu
     left, top, width, height = pixels.region
     angles = [dots.angle] if inks == 1 else [dots.angle + angle for angle in PRINT_ANGLES]
     step_x, step_y = pixels.width / pixels.columns, pixels.height / pixels.rows
-    printed = np.empty((height, width, inks), np.float32)
+    printed = np.empty((inks, height, width), np.float32)
     for number, angle in enumerate(angles):
         place = (
             ((left + 0.5) * step_x - pixels.width / 2) / dots.pitch,
@@ -70,12 +70,12 @@ def draw_dots(dots: Dots, covered: Floats, _: Picture8, pixels: Pixels) -> Pictu
             step_y / dots.pitch,
             math.radians(angle),
         )
-        wanted, ink = read_only(laid[:, :, number]), printed[:, :, number]
+        wanted, ink = read_only(np.ascontiguousarray(laid[:, :, number])), printed[number]
         if dots.form == "line":
             _cover_by_lines(wanted, *place, ink)
         else:
             _cover_by_dots(wanted, *place, _thresholds(), ink)
-    return inked(printed, dots.ink or BLACK, dots.paper)
+    return inked(np.ascontiguousarray(np.moveaxis(printed, 0, 2)), dots.ink or BLACK, dots.paper)
 
 
 @lru_cache
