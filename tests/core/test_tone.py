@@ -2,6 +2,7 @@
 
 import unittest
 
+import cv2
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -39,6 +40,7 @@ from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
 from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
 from lucky_margin.core.tone.white_balance import RGB_TO_XYZ, balance_matrix
 from tests.support import SHA, demo_sources, finish_of, noise, scene_of, sources_of
+from tests.truth.damage import decoded, encoded
 
 PNG = Export(format="png")
 amounts = st.floats(-100, 100)
@@ -238,6 +240,20 @@ class DetailTest(unittest.TestCase):
         # Right beside the step, over the upper half, which is flat.
         step = out[:100, 151:153].mean() - out[:100, 147:149].mean()
         self.assertGreater(step, 0.9 * 80)
+
+    def test_noise_of_a_sensor_goes_and_a_clear_photo_stays(self):
+        """Noise grows with the light, and neighbours share a little of it."""
+        photo = demo_sources("shelf-wide.jpg").level(SHA, 0)[500:900, 900:1300]
+        clear = cv2.GaussianBlur(photo, (0, 0), 0.6).astype(float)
+        light = decoded(clear / 255)
+        grain = np.random.default_rng(5).standard_normal((401, 401, 3))
+        shared = (grain[1:, 1:] + 0.5 * grain[:-1, 1:] + 0.5 * grain[1:, :-1]) / np.sqrt(1.5)
+        noisy = 255 * encoded(light + np.sqrt(0.0012**2 + 0.0005 * light) * shared)
+        self.assertLess(self.psnr(noisy, clear), 39.5)
+        out = self.smoothed(noisy, noise_reduction=50, colour_noise_reduction=50)
+        self.assertGreater(self.psnr(out, clear), 43.5)
+        kept = self.smoothed(clear, noise_reduction=30, colour_noise_reduction=30)
+        self.assertGreater(self.psnr(kept, clear), 47)
 
     def test_noise_of_colour_goes_alone(self):
         _, noisy = self.noisy()

@@ -1,19 +1,18 @@
 """Detail: noise reduction, fine detail and sharpening, before light and colour are changed.
 
-All work on the encoded luminance of the sampled picture (BT.709 weights), so that colours stay;
-noise of colour is smoothed in the two colour differences. Lengths that belong to the photo, its
-noise and its texture, are in photo pixels and follow the picture's scale; sharpening belongs to
-the output. So a preview shows what the export will have.
+All work on encoded colours, where noise is about as strong in the dark as in the light. Noise of
+brightness is smoothed in the luminance (BT.709 weights), noise of colour in what is left without
+it. Lengths that belong to the photo, its noise and its texture, are in photo pixels and follow the
+picture's scale; sharpening belongs to the output. So a preview shows what the export will have.
 
-* noise of brightness: a bilateral filter (C. Tomasi and R. Manduchi, "Bilateral filtering for
-  gray and color images", ICCV 1998);
-* noise of colour: a guided filter by the luminance (K. He, J. Sun and X. Tang, "Guided image
-  filtering", ECCV 2010);
+* noise: a bilateral filter that looks at all three channels for what belongs together (C. Tomasi
+  and R. Manduchi, "Bilateral filtering for gray and color images", ICCV 1998);
 * fine detail: a band of it between two Gaussians, stronger or weaker;
 * sharpening: an unsharp mask.
 """
 
 import math
+from dataclasses import dataclass
 from typing import Any
 
 import cv2
@@ -23,15 +22,32 @@ from numpy.typing import NDArray
 from lucky_margin.core.document import Tone
 from lucky_margin.core.types import Picture16
 
-NOISE_REACH, COLOUR_REACH = 2.5, 9.0
-"""Photo pixels over which noise of brightness and of colour is averaged (standard deviation and
-radius)."""
 
-MOST_NOISE = 0.16
-"""The difference that full smoothing takes for noise, of encoded brightness, in a photo pixel."""
+@dataclass(frozen=True)
+class _Smoothing:
+    """A bilateral filter at full strength, in a photo pixel."""
 
-COLOUR_EDGE = 0.06
-"""Encoded brightness that varies by more within a window keeps its colours apart."""
+    reach: float
+    """Standard deviation, in photo pixels."""
+    most: float
+    """The difference of encoded colours, over all channels, that is taken for noise."""
+
+    def of(self, colours: "_Plane", strength: float, step: float) -> "_Plane":
+        """``colours`` by ``strength`` (0..1). In a smaller picture each pixel is a mean of several,
+        whose noise is as much less."""
+        step = max(1.0, step)
+        noise = self.most * strength**GENTLY / step
+        size = 2 * math.ceil(1.5 * self.reach / step) + 1
+        smooth = cv2.bilateralFilter(colours, size, noise, self.reach / step)
+        return smooth.astype(np.float32, copy=False)
+
+
+GENTLY = 1.6
+"""So much more slowly does the strength of smoothing set in."""
+
+LIGHT, COLOUR = _Smoothing(1.8, 0.25), _Smoothing(2.5, 0.3)
+"""What smooths noise of brightness, and of colour. Measured on clear photos with noise that grows
+with the light and is shared a little by neighbours."""
 
 FINE_DETAIL_FROM, FINE_DETAIL_TO = 0.0004, 0.0022
 """Of the photo's long side: the band of detail that is made stronger or weaker, as standard
@@ -62,9 +78,9 @@ def apron(tone: Tone, step: float, long_side: int) -> int:
     """
     reaches = [2.0]
     if tone.noise_reduction:
-        reaches.append(3 * NOISE_REACH / step)
+        reaches.append(2 * LIGHT.reach / step)
     if tone.colour_noise_reduction:
-        reaches.append(2 * COLOUR_REACH / step)
+        reaches.append(2 * COLOUR.reach / step)
     if tone.fine_detail:
         reaches.append(4 * FINE_DETAIL_TO * long_side / step)
     if tone.sharpening:
@@ -81,11 +97,11 @@ def detailed(
     """
     colours: _Plane = picture[:, :, :3].astype(np.float32) / 65_535
     light: _Plane = colours @ _WEIGHTS
-    if tone.colour_noise_reduction:
-        colours = _smooth_colours(colours, light, tone.colour_noise_reduction / 100, step)
     changed: _Plane = light
     if tone.noise_reduction:
-        changed = _smooth_light(light, tone.noise_reduction / 100, step)
+        changed = LIGHT.of(colours, tone.noise_reduction / 100, step) @ _WEIGHTS
+    if tone.colour_noise_reduction:
+        colours = COLOUR.of(colours, tone.colour_noise_reduction / 100, step)
     if tone.fine_detail:
         unit = long_side / step
         band = _blur(changed, FINE_DETAIL_FROM * unit) - _blur(changed, FINE_DETAIL_TO * unit)
@@ -93,41 +109,10 @@ def detailed(
     if tone.sharpening:
         edges = changed - _blur(changed, SHARPEN_REACH * scale)
         changed = changed + SHARPEN * tone.sharpening / 100 * edges
-    colours += (changed - light)[:, :, None]
+    colours = colours + (changed - colours @ _WEIGHTS)[:, :, None]
     out = picture.copy()
     out[:, :, :3] = np.rint(np.clip(colours, 0, 1) * 65_535)
     return out
-
-
-def _smooth_light(light: _Plane, strength: float, step: float) -> _Plane:
-    """In a smaller picture each pixel is a mean of several, whose noise is as much less."""
-    noise = MOST_NOISE * strength / max(1.0, step)
-    reach = NOISE_REACH / max(1.0, step)
-    diameter = 2 * math.ceil(1.5 * reach) + 1
-    return cv2.bilateralFilter(light, diameter, noise, reach).astype(np.float32, copy=False)
-
-
-def _smooth_colours(colours: _Plane, light: _Plane, strength: float, step: float) -> _Plane:
-    window = 2 * max(1, round(COLOUR_REACH / step)) + 1
-    middle = _mean(light, window)
-    variance = _mean(light * light, window) - middle * middle
-    planes = []
-    for channel in (0, 2):
-        difference = colours[:, :, channel] - light
-        mean = _mean(difference, window)
-        slope = (_mean(light * difference, window) - middle * mean) / (variance + COLOUR_EDGE**2)
-        offset = mean - slope * middle
-        smooth = _mean(slope, window) * light + _mean(offset, window)
-        planes.append(light + difference + strength * (smooth - difference))
-    red, blue = planes
-    green = (light - _WEIGHTS[0] * red - _WEIGHTS[2] * blue) / _WEIGHTS[1]
-    return np.dstack([red, green, blue]).astype(np.float32, copy=False)
-
-
-def _mean(plane: _Plane, window: int) -> _Plane:
-    return cv2.blur(plane, (window, window), borderType=cv2.BORDER_REFLECT).astype(
-        np.float32, copy=False
-    )
 
 
 def _blur(plane: _Plane, sigma: float) -> _Plane:
