@@ -93,6 +93,20 @@ class RepairTest(unittest.TestCase):
         self.assertEqual(scaled(tone, 1), tone)
 
 
+class HazeOrFlatTest(unittest.TestCase):
+    """Both raise the darkest; only a veil, being light, leaves the lightest light."""
+
+    def test_a_flat_photo_has_no_veil_taken_off_and_a_veiled_one_has(self):
+        for name in ("bowl-top", "leafy-plant"):
+            for damage in DAMAGES:
+                haze = propose_tone(damaged(clear(name), damage, 7)).haze
+                with self.subTest(name, damage=damage.name):
+                    if damage.kind == "low contrast":
+                        self.assertLessEqual(haze, 20)
+                    elif damage.kind == "haze":
+                        self.assertGreaterEqual(haze, 60)
+
+
 class CastTest(unittest.TestCase):
     def test_about_half_of_a_cast_is_found(self):
         grey = np.random.default_rng(3).uniform(0.05, 0.6, (60, 80, 1)).repeat(3, axis=2)

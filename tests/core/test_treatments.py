@@ -364,6 +364,46 @@ class StackTest(unittest.TestCase):
         kept, fresh = (render(scene(0.6, one)) for one in (sources, sources_of(photo)))
         np.testing.assert_array_equal(kept, fresh)
 
+    def test_a_treated_photo_is_drawn_once_for_all_that_is_laid_over_it(self):
+        sources = sources_of(noise(SIDE, SIDE))
+        made = Treatments(made=(Mosaic(),))
+
+        def drawn(**fields):
+            return render(scene_of(finish_of(treatments=made, export=PNG, **fields), sources))
+
+        plain = drawn()
+        with mock.patch("lucky_margin.core.render.treated.blended") as again:
+            text = {"kind": "text", "id": "text-1", "text": "Mugs", "size": 0.3}
+            self.assertFalse(np.array_equal(drawn(pieces=[text]), plain))
+            again.assert_not_called()
+
+    def test_what_is_kept_of_a_treated_photo_is_never_another_one(self):
+        """One after the other from the same sources as from new ones."""
+        photo = noise(SIDE, 180)
+        grain, mosaic = Grain(strength=60), Mosaic(cell=0.06)
+        ellipse = EllipseMask(radius_x=0.3, radius_y=0.3, softness=0)
+        sources = sources_of(photo)
+        for fields in (
+            {"treatments": Treatments(made=(grain,))},
+            {"treatments": Treatments(made=(grain.model_copy(update={"seed": 5}),))},
+            {"treatments": Treatments(made=(grain, mosaic))},
+            {"treatments": Treatments(made=(mosaic, grain))},
+            {"treatments": Treatments(made=(mosaic.model_copy(update={"strength": 50}),))},
+            {"treatments": Treatments(made=(mosaic.model_copy(update={"masks": (ellipse,)}),))},
+            {"treatments": Treatments(made=(mosaic,)), "tone": Tone(exposure=1)},
+            {"treatments": Treatments(made=(mosaic,)), "turn": {"straighten": 4}},
+            {"treatments": Treatments(made=(mosaic,)), "turn": {"mirrored": True}},
+            {"treatments": Treatments(made=(mosaic,)), "lifts": {"lifted": [{"tilt": 9}]}},
+            {"treatments": Treatments(made=(mosaic,)), "lifts": {"lifted": [{"size": 1.2}]}},
+        ):
+            for scale in (1, 0.5):
+                kept, fresh = (
+                    render(scene_of(finish_of(200, 150, export=PNG, **fields), one), scale=scale)
+                    for one in (sources, sources_of(photo))
+                )
+                with self.subTest(fields, scale=scale):
+                    np.testing.assert_array_equal(kept, fresh)
+
     def test_its_masks_can_be_shown(self):
         ellipse = EllipseMask(radius_x=0.2, radius_y=0.2, softness=0)
         scene = treated_scene(GREY // 3, Mosaic(), Grain(masks=(ellipse,)))

@@ -1,4 +1,4 @@
-"""Interpolating a photo, upright or askew, a tile at a time."""
+"""Interpolating a photo, upright in strips or askew in tiles."""
 
 import numpy as np
 
@@ -14,7 +14,8 @@ MOST_STEP = 3.0
 """Photo pixels to one output pixel; with more, more would have to be read than is worth it."""
 
 TILE = 512
-"""Output pixels; the half-made lines of one tile are all that is held at a time."""
+"""Output pixels to a side of a tile, and lines of a strip; what is half made of one is all that is
+held at a time."""
 
 
 def interpolate_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region) -> None:
@@ -24,31 +25,30 @@ def interpolate_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, region
     Past the photo's edge its last pixels go on.
     """
     photo = read_only(photo)
-    if mapping.b == mapping.c == 0:
-        _upright_into(out, photo, mapping, region)
-        return
     x, y, width, height = region
+    is_upright = mapping.b == mapping.c == 0
+    wide, part_into = (width, _upright_into) if is_upright else (TILE, _askew_into)
     for top in range(0, height, TILE):
-        for left in range(0, width, TILE):
-            tile = (x + left, y + top, min(TILE, width - left), min(TILE, height - top))
-            _askew_tile_into(out[top : top + tile[3], left : left + tile[2]], photo, mapping, tile)
+        for left in range(0, width, wide):
+            part = (x + left, y + top, min(wide, width - left), min(TILE, height - top))
+            drawn = np.empty((part[3], part[2], photo.shape[2]), out.dtype)
+            part_into(drawn, photo, mapping, part)
+            out[top : top + part[3], left : left + part[2]] = drawn
 
 
-def _upright_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, region: Region) -> None:
-    x, y, width, height = region
+def _upright_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, part: Region) -> None:
+    x, y = part[:2]
     step_x, step_y = float(mapping.a), float(mapping.d)
     left = float(mapping.x0 + step_x * (x + 0.5) - 0.5)
     top = float(mapping.y0 + step_y * (y + 0.5) - 0.5)
     tables = decode_table(photo.dtype), encode_table()
     taps = taps_for(step_x), taps_for(step_y)
-    drawn = np.empty((height, width, photo.shape[2]), out.dtype)
-    interpolate_upright(photo, *tables, *taps, left, top, step_x, step_y, x, y, drawn)
-    out[:] = drawn
+    interpolate_upright(photo, *tables, *taps, left, top, step_x, step_y, x, y, out)
 
 
-def _askew_tile_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, tile: Region) -> None:
+def _askew_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, part: Region) -> None:
     a, b, c, d = float(mapping.a), float(mapping.b), float(mapping.c), float(mapping.d)
-    x, y, width, height = tile
+    x, y, width, height = part
     # A line of the photo is met by the column x at (its own row - c x) / d.
     step_along, lean = a - b * c / d, b / d
     along, across = taps_for(abs(step_along)), taps_for(abs(d))
@@ -58,7 +58,5 @@ def _askew_tile_into(out: AnyPicture, photo: AnyPicture, mapping: Affine, tile: 
     lines = np.empty((int(np.ceil(max(ends))) + reach - first, width, 4), np.float32)
     begin = float(mapping.x0 - lean * mapping.y0 + lean * first + (x + 0.5) * step_along)
     go_along(photo, decode_table(photo.dtype), along, first, step_along, lean, begin, lines)
-    drawn = np.empty((height, width, photo.shape[2]), out.dtype)
     begin = float(mapping.y0 + c * (x + 0.5) + d * (y + 0.5) - first)
-    go_across(lines, across, c, d, begin, encode_table(), x, y, drawn)
-    out[:] = drawn
+    go_across(lines, across, c, d, begin, encode_table(), x, y, out)

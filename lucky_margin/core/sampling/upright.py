@@ -45,7 +45,7 @@ def interpolate_upright(
         light, read = np.empty((BLOCK, 4, width)), np.empty(BLOCK, np.float32)
         for k in range(channels):
             for i in range(width):
-                _read_block(columns[k], left - first + step_x * i, across, read)
+                _read(columns[k], left - first + step_x * i, across, read)
                 for j in range(BLOCK):
                     light[j, k, i] = read[j]
         for j in range(count):
@@ -94,7 +94,7 @@ def _store(
         store_pixel(line[i], r, g, b, a, encoding, dither(x + i, y))
 
 
-@numba.njit(inline="always", error_model="numpy", fastmath=FAST)
+@numba.njit(error_model="numpy", fastmath=FAST)
 def _read(lines: Light, place: float, taps: Taps, out: Light) -> None:
     """What lies at ``place`` between two of ``lines``; all at once, two taps at a time."""
     base = int(place)
@@ -110,9 +110,3 @@ def _read(lines: Light, place: float, taps: Taps, out: Light) -> None:
     p, q, r, s = lines[base - 1], lines[base], lines[base + 1], lines[base + 2]
     for i in range(out.size):
         out[i] = limited(out[i], p[i], q[i], r[i], s[i], covered)
-
-
-@numba.njit(error_model="numpy", fastmath=FAST)
-def _read_block(columns: Light, place: float, taps: Taps, out: Light) -> None:
-    """``_read`` of lines that are a block long, compiled once instead of into every loop."""
-    _read(columns, place, taps, out)

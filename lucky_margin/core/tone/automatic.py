@@ -83,7 +83,7 @@ VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.09, 90
 """The percentile of the veil's share that counts; up to what it is none, from where it surely is
 one, and the haze that is then taken off."""
 
-FLAT, LIT = 1.04, 1.16
+FLAT, LIT = 1.07, 1.16
 """Of the sum of the lightest and the darkest, encoded: up to the one a photo is merely flat."""
 
 DIM, MOST_SHADOWS, SHADOWS_BY = 0.33, 45, 200
