@@ -47,7 +47,8 @@ DROP = """
     }
 """
 
-expect.set_options(timeout=60_000)  # a wait, not a promise: other tests share the machine
+WAIT = 120_000  # milliseconds: a wait, not a promise, since other tests share the machine
+expect.set_options(timeout=WAIT)
 
 
 class Service:
@@ -111,6 +112,7 @@ class BrowserTest(unittest.TestCase):
         options = {"viewport": {"width": 1280, "height": 800}} | options
         context = self.browser.new_context(**options)
         self.addCleanup(context.close)
+        context.set_default_timeout(WAIT)
         context.add_init_script(NOTE_VIOLATIONS)
         context.on("weberror", lambda found: self.errors.append(str(found.error)))
         context.on("console", self.note_console)
@@ -237,12 +239,12 @@ class BrowserTest(unittest.TestCase):
         return [change["label"] for change in answer.json()["revisions"][:4]]
 
     def wait_until(self, holds: Callable[[], bool]) -> None:
-        """Wait until something about the page holds, 30 s at most."""
-        for _ in range(600):
+        """Wait until something about the page holds."""
+        for _ in range(WAIT // 50):
             if holds():
                 return
             self.page.wait_for_timeout(50)
-        self.fail("waited 30 s in vain")
+        self.fail("waited in vain")
 
     def drag(
         self, start: tuple[float, float], by: tuple[float, float], *, drop: bool = True

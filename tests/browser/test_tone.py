@@ -356,7 +356,7 @@ class PartsTest(ToneBrowserTest):
         expect(washes.get_by_label("Place of colour 2, %")).to_have_value("50")
         washes.get_by_role("button", name="Try them all").click()
         dialog = page.get_by_role("dialog")
-        expect(dialog.locator("img")).to_have_count(16, timeout=15_000)
+        expect(dialog.locator("img")).to_have_count(16)
         with self.one_change():
             dialog.get_by_role("radio", name="multiply").click()
         expect(dialog).to_be_hidden()

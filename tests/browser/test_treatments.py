@@ -28,9 +28,7 @@ class TreatmentsTest(BrowserTest):
         self.pick("Print dots")
         expect(self.summary()).to_contain_text("print raster")
         self.page.get_by_role("radio", name="all but the subject").click()
-        expect(self.page.get_by_role("radio", name="all but the subject")).to_be_checked(
-            timeout=20_000
-        )
+        expect(self.page.get_by_role("radio", name="all but the subject")).to_be_checked()
         expect(self.page.locator("header .state")).to_have_text(re.compile("^saved"))
         changed = np.abs(self.saved_picture("Treatments") - plain).mean(axis=2)
         rows, columns = changed.shape
