@@ -133,6 +133,7 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     weight = finish.add_mutually_exclusive_group()
     weight.add_argument("--quality", type=int, default=Export().quality, metavar="1..100")
     weight.add_argument("--max-kb", type=float, metavar="N", help="1 KB is 1000 bytes")
+    finish.add_argument("--alt", default="", metavar="TEXT", help="what it shows, read aloud")
     _add_output(finish, "a file, or a folder for several files")
     finish.set_defaults(run=_finish)
 

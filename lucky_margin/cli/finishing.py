@@ -204,6 +204,7 @@ def _fresh(
         "quality": chosen.quality,
         "max_kb": chosen.max_kb,
         "reveal": treating.reveal_of(chosen),
+        "alt_text": chosen.alt,
     }
     finish = new_finish(name=name, photo_sha256=digest)
     fields = {

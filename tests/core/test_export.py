@@ -1,14 +1,17 @@
 """Export: exact pixels, honest weights, safe names, nothing said that was not asked for."""
 
+import csv
 import io
 import unittest
 import warnings
 import zipfile
 
 import numpy as np
+from defusedxml.ElementTree import fromstring
 from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image, ImageCms
+from PIL.ExifTags import Base
 
 from lucky_margin.core.document import Export, FixedPixels, Printed, Rectangle
 from lucky_margin.core.errors import BadInput
@@ -16,6 +19,7 @@ from lucky_margin.core.export import (
     QUALITY_FLOOR,
     FewerPixels,
     OtherFormat,
+    alt_text_table,
     encode,
     export,
     file_names,
@@ -24,6 +28,7 @@ from lucky_margin.core.export import (
 )
 from lucky_margin.core.export.names import MAX_STEM_BYTES, safe_stem, unlike
 from lucky_margin.core.photos import decode
+from lucky_margin.core.proposals import alt_text_proposal
 from tests.support import (
     SHA,
     demo_sources,
@@ -37,6 +42,8 @@ from tests.support import (
 )
 
 FORMATS = ("jpeg", "png", "webp", "avif")
+IPTC = "http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/"
+RDF = "http://www.w3.org/1999/02/22-rdf-syntax-ns#"
 
 
 def exported(finish, sources):
@@ -198,9 +205,24 @@ class MetadataTest(unittest.TestCase):
         _, facts = self.exif(author="Ana", copyright="© 2026 Pebblewick Pottery")
         self.assertEqual((facts.author, facts.copyright), ("Ana", "© 2026 Pebblewick Pottery"))
 
+    def test_what_it_shows_is_told_in_every_format(self):
+        shown = "Blue mugs & bowls,\n<on> a \N{POTTED PLANT} shelf\x0b"
+        for image_format in FORMATS:
+            settings = Export(format=image_format, alt_text=shown)
+            image = opened(exported(finish_of(export=settings), self.sources))
+            with self.subTest(image_format):
+                packet = image.info.get("xmp") or image.info["XML:com.adobe.xmp"]
+                item = fromstring(packet).find(f".//{{{IPTC}}}AltTextAccessibility//{{{RDF}}}li")
+                self.assertEqual(item.text, shown.removesuffix("\x0b"))
+                described = image.getexif()[Base.ImageDescription]
+                self.assertEqual(described.encode("latin-1").decode(), shown.strip())
+
     def test_a_photo_without_credits_gives_a_file_without_metadata(self):
-        file = exported(finish_of(), sources_of(gradient(20, 20)))
-        self.assertEqual(len(opened(file).getexif()), 0)
+        for image_format in FORMATS:
+            settings = Export(format=image_format)
+            image = opened(exported(finish_of(export=settings), sources_of(gradient(20, 20))))
+            self.assertEqual(len(image.getexif()), 0)
+            self.assertFalse({"xmp", "XML:com.adobe.xmp"} & set(image.info))
 
 
 class NameTest(unittest.TestCase):
@@ -266,6 +288,35 @@ class SeveralTest(unittest.TestCase):
         self.assertEqual(archive.read("a-2.jpg"), b"two")
         self.assertIsNone(archive.testzip())
         self.assertEqual(zipped(files), data)
+
+
+class AltTextTest(unittest.TestCase):
+    def test_it_is_proposed_from_the_name_and_the_words_from_the_top(self):
+        pieces = [
+            {"kind": "text", "id": "text-1", "text": "From  Friday"},
+            {"kind": "text", "id": "text-2", "text": "New\nglazes", "dy": -0.3},
+            {"kind": "badge", "id": "badge-1", "form": "burst", "text": "20 %", "dy": 0.3},
+        ]
+        finish = finish_of(300, 300, pieces=pieces).model_copy(update={"name": "Blue_mugs"})
+        edit = alt_text_proposal(scene_of(finish, sources_of(gradient(30, 30)))).edit
+        words = "\N{LEFT DOUBLE QUOTATION MARK}{}\N{RIGHT DOUBLE QUOTATION MARK}"
+        said = ", ".join(words.format(line) for line in ("New glazes", "From Friday", "20 %"))
+        self.assertEqual(edit.alt_text, f"Blue mugs. Words in the picture: {said}.")
+
+    def test_a_name_alone_and_very_many_words(self):
+        sources = sources_of(gradient(30, 30))
+        plain = alt_text_proposal(scene_of(finish_of(300, 300), sources)).edit
+        self.assertEqual(plain.alt_text, "Test.")
+        long = {"kind": "text", "id": "text-1", "text": "words " * 300}
+        full = alt_text_proposal(scene_of(finish_of(300, 300, pieces=[long]), sources)).edit
+        self.assertEqual(len(full.alt_text), 1000)
+
+    def test_the_table_of_several_is_harmless_in_a_spreadsheet(self):
+        rows = [("a.jpg", "Mugs, blue"), ("=1+1.jpg", "@SUM(A1)"), ("ü.png", 'a "bowl"\nhere')]
+        table = alt_text_table(rows).decode("utf-8-sig")
+        read = list(csv.reader(io.StringIO(table, newline="")))
+        wanted = [("a.jpg", "Mugs, blue"), ("'=1+1.jpg", "'@SUM(A1)"), rows[2]]
+        self.assertEqual(read, [["File", "Alternative text"], *map(list, wanted)])
 
 
 class ResolutionTest(unittest.TestCase):

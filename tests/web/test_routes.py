@@ -875,6 +875,14 @@ class ExportRouteTest(ServiceTest):
         self.assertIn("mugs.zip", response.headers["content-disposition"])
         archive = zipfile.ZipFile(io.BytesIO(response.content))
         self.assertEqual(archive.namelist(), ["mugs-300x200.jpg", "mugs-300x200.png"])
+        self.edited({"kind": "set_file_details", "alt_text": "Mugs, blue"})
+        ids.append(self.saved(self.weighed()["sha256"])["id"])
+        archive = zipfile.ZipFile(
+            io.BytesIO(self.call("GET", "/exports/zip", params={"ids": ids}).content)
+        )
+        lines = archive.read("alternative-text.csv").decode("utf-8-sig").splitlines()
+        self.assertEqual(lines[1], "mugs-300x200.jpg,")
+        self.assertEqual(lines[3], 'mugs-300x200.png,"Mugs, blue"')
         self.refused(404, "GET", "/exports/zip", params={"ids": [*ids, 999]})
         self.refused(422, "GET", "/exports/zip")
 

@@ -34,7 +34,15 @@ class Turn(Value):
         return self.mirrored or self.quarters > 0 or self.straighten != 0
 
 
-FILE_DETAILS = ("name_pattern", "keep_camera_data", "keep_place", "author", "copyright")
+MOST_ALT_LETTERS = 1000
+
+AltText = Annotated[str, StringConstraints(strip_whitespace=True, max_length=MOST_ALT_LETTERS)]
+"""What a picture shows, for those who cannot see it; empty means that nothing is said."""
+
+FILE_DETAILS = (
+    *("name_pattern", "keep_camera_data", "keep_place", "author", "copyright"),
+    "alt_text",
+)
 """Fields of the export that every file of a finish has alike."""
 
 
@@ -69,3 +77,4 @@ class Export(Value):
     keep_place: bool = False
     author: Credit = ""
     copyright: Credit = ""
+    alt_text: AltText = ""

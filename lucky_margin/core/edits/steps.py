@@ -149,6 +149,7 @@ class SetFileDetails(EditBase):
     keep_place: bool | None = None
     author: str | None = None
     copyright: str | None = None
+    alt_text: str | None = None
 
 
 @carries_out(SetFileDetails)

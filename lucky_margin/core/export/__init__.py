@@ -1,6 +1,6 @@
 """Export: pictures to files."""
 
-from lucky_margin.core.export.archive import zipped
+from lucky_margin.core.export.archive import ALT_TEXT_TABLE, alt_text_table, zipped
 from lucky_margin.core.export.encode import MEDIA_TYPES, SUFFIXES, encode
 from lucky_margin.core.export.export import ExportedFile, export
 from lucky_margin.core.export.file_names import file_names
@@ -17,6 +17,7 @@ from lucky_margin.core.export.weight import (
 )
 
 __all__ = [
+    "ALT_TEXT_TABLE",
     "BYTES_PER_KB",
     "MEDIA_TYPES",
     "QUALITY_FLOOR",
@@ -25,6 +26,7 @@ __all__ = [
     "FewerPixels",
     "OtherFormat",
     "Remedy",
+    "alt_text_table",
     "encode",
     "export",
     "export_reveal",

@@ -4,10 +4,14 @@ import io
 from typing import Any
 
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.export.metadata import Metadata
 from lucky_margin.core.photos.profiles import srgb_profile
 from lucky_margin.core.types import FileFormat, ImageFormat, Picture8
+
+NOTHING_SAID = Metadata()
 
 SUFFIXES: dict[ImageFormat, str] = {"jpeg": "jpg", "png": "png", "webp": "webp", "avif": "avif"}
 
@@ -35,13 +39,12 @@ def encode(
     image_format: ImageFormat,
     *,
     quality: int,
-    exif: bytes = b"",
-    ppi: float | None = None,
+    metadata: Metadata = NOTHING_SAID,
 ) -> bytes:
     """``picture`` as a file of ``image_format`` with an sRGB profile.
 
-    ``quality`` is 1..100; PNG, which is lossless, has no use for it. ``ppi`` is the resolution
-    that the file says it has, in pixels per inch (JPEG and PNG; the others say it in EXIF).
+    ``quality`` is 1..100; PNG, which is lossless, has no use for it. JPEG and PNG have a field for
+    the resolution; the others say it in EXIF.
 
     Raises:
         BadInput: a side is longer than the format can hold.
@@ -52,11 +55,7 @@ def encode(
             f"{image_format.upper()} holds at most {MAX_SIDES[image_format]} pixels to a side, "
             f"not {longest}; export as PNG or ask for fewer."
         )
-    options: dict[str, Any] = {"icc_profile": srgb_profile()}
-    if exif:
-        options["exif"] = exif
-    if ppi is not None and image_format in ("jpeg", "png"):
-        options["dpi"] = (ppi, ppi)
+    options = {"icc_profile": srgb_profile()} | carried(metadata, image_format)
     options |= _options(image_format, quality)
     if picture.shape[0] * picture.shape[1] > MOST_OPTIMISED:
         options.pop("optimize", None)
@@ -74,6 +73,21 @@ def _saved(image: Image.Image, image_format: ImageFormat, options: dict[str, Any
     buffer = io.BytesIO()
     image.save(buffer, image_format.upper(), **options)
     return buffer.getvalue()
+
+
+def carried(metadata: Metadata, image_format: ImageFormat) -> dict[str, Any]:
+    """What Pillow is told of ``metadata``."""
+    options: dict[str, Any] = {}
+    if metadata.exif:
+        options["exif"] = metadata.exif
+    if metadata.xmp and image_format == "png":
+        options["pnginfo"] = PngInfo()
+        options["pnginfo"].add_itxt("XML:com.adobe.xmp", metadata.xmp.decode())
+    elif metadata.xmp:
+        options["xmp"] = metadata.xmp
+    if metadata.ppi is not None and image_format in ("jpeg", "png"):
+        options["dpi"] = (metadata.ppi, metadata.ppi)
+    return options
 
 
 def _options(image_format: ImageFormat, quality: int) -> dict[str, Any]:

@@ -7,7 +7,7 @@ from functools import cached_property
 from lucky_margin.core.document import FixedPixels
 from lucky_margin.core.export.encode import encode
 from lucky_margin.core.export.file_names import file_names
-from lucky_margin.core.export.metadata import exif_bytes
+from lucky_margin.core.export.metadata import metadata_of
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     LOSSLESS_QUALITY,
@@ -66,16 +66,15 @@ def export(scene: Scene, progress: Progress = untold) -> ExportedFile:
     progress(DRAWN)
     height, width = picture.shape[:2]
     printed = size.pixels.printed if isinstance(size.pixels, FixedPixels) else None
-    ppi = printed.ppi if printed else None
-    exif = exif_bytes(wanted, facts, ppi)
+    metadata = metadata_of(wanted, facts, printed.ppi if printed else None)
 
     def weigh_at(width: int, height: int) -> int:
         smaller = size.model_copy(update={"pixels": FixedPixels(width=width, height=height)})
         drawn = render(replace(scene, finish=finish.with_size(smaller), size=smaller))
-        return len(encode(drawn, wanted.format, quality=QUALITY_FLOOR, exif=exif, ppi=ppi))
+        return len(encode(drawn, wanted.format, quality=QUALITY_FLOOR, metadata=metadata))
 
     def encode_at(quality: int) -> bytes:
-        return encode(picture, wanted.format, quality=quality, exif=exif, ppi=ppi)
+        return encode(picture, wanted.format, quality=quality, metadata=metadata)
 
     cap = wanted.max_kb
     if wanted.format == "png":

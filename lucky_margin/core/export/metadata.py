@@ -1,4 +1,9 @@
-"""What an exported file says about itself: credits, and camera data and place when asked for."""
+"""What an exported file says about itself: credits, what it shows, its resolution, and camera data
+and place when asked for."""
+
+import re
+from dataclasses import dataclass
+from xml.sax.saxutils import escape
 
 from PIL import Image
 from PIL.ExifTags import IFD, Base
@@ -9,9 +14,31 @@ from lucky_margin.core.photos import PhotoFacts
 _INCH = 2
 """EXIF 2.32, ResolutionUnit."""
 
+_XMP = """<x:xmpmeta xmlns:x="adobe:ns:meta/">
+<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
+<rdf:Description rdf:about="" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">
+<Iptc4xmpCore:AltTextAccessibility><rdf:Alt>
+<rdf:li xml:lang="x-default">{}</rdf:li>
+</rdf:Alt></Iptc4xmpCore:AltTextAccessibility>
+</rdf:Description></rdf:RDF></x:xmpmeta>"""
+"""A packet of metadata (ISO 16684-1) with the alternative text (IPTC Photo Metadata 2021.1)."""
 
-def exif_bytes(export: Export, facts: PhotoFacts, ppi: float | None = None) -> bytes:
-    """The EXIF block of an export; empty when there is nothing to say.
+_NOT_IN_XML = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
+"""What XML 1.0 has no place for, however it is written."""
+
+
+@dataclass(frozen=True)
+class Metadata:
+    """What a file carries besides its picture; an empty block is left out."""
+
+    exif: bytes = b""
+    xmp: bytes = b""
+    ppi: float | None = None
+    """Pixels per inch."""
+
+
+def metadata_of(export: Export, facts: PhotoFacts, ppi: float | None = None) -> Metadata:
+    """What an export says of itself.
 
     Credits of the export go before those of the original. Camera data come along only with
     ``keep_camera_data``, the place only with ``keep_place``; the orientation never does, since
@@ -19,9 +46,15 @@ def exif_bytes(export: Export, facts: PhotoFacts, ppi: float | None = None) -> b
     left out.
     """
     try:
-        return _written(_kept(export, facts), export, facts, ppi)
+        exif = _written(_kept(export, facts), export, facts, ppi)
     except Exception:  # Pillow raises many kinds on hostile blocks, some not before writing
-        return _written(Image.Exif(), export, facts, ppi)
+        exif = _written(Image.Exif(), export, facts, ppi)
+    return Metadata(exif, _xmp(export), ppi)
+
+
+def _xmp(export: Export) -> bytes:
+    text = _NOT_IN_XML.sub("", export.alt_text)
+    return _XMP.format(escape(text)).encode() if text else b""
 
 
 def _kept(export: Export, facts: PhotoFacts) -> Image.Exif:
@@ -50,6 +83,7 @@ def _written(exif: Image.Exif, export: Export, facts: PhotoFacts, ppi: float | N
     for tag, text in (
         (Base.Artist, export.author or facts.author),
         (Base.Copyright, export.copyright or facts.copyright),
+        (Base.ImageDescription, export.alt_text),
     ):
         if text:
             exif[tag] = text.encode()  # bytes, since Pillow would squeeze text into ASCII

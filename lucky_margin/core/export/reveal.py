@@ -17,8 +17,10 @@ from PIL import Image
 
 from lucky_margin.core.document import Lifts, LiftsChanges, Reveal, rgb_of
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.export.encode import carried
 from lucky_margin.core.export.export import ExportedFile
 from lucky_margin.core.export.file_names import file_names
+from lucky_margin.core.export.metadata import metadata_of
 from lucky_margin.core.export.names import safe_stem
 from lucky_margin.core.export.weight import BYTES_PER_KB, Encoded, best_under
 from lucky_margin.core.photos.profiles import srgb_profile
@@ -152,6 +154,7 @@ def _as_webp(
     def encode_at(quality: int) -> bytes:
         frames = (Image.fromarray(one) for one in _mixed(wanted.reveal.way, pictures, moments))
         options = {"quality": quality, "method": METHOD, "icc_profile": srgb_profile()}
+        options |= carried(metadata_of(wanted, scene.facts), "webp")
         return _saved(frames, "WEBP", moments, options)
 
     if wanted.max_kb is None:

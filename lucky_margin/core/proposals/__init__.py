@@ -14,12 +14,17 @@ from lucky_margin.core.proposals.for_photos import (
     tone_proposals,
     trim_proposal,
 )
-from lucky_margin.core.proposals.for_words import calm_place_proposal, readable_proposal
+from lucky_margin.core.proposals.for_words import (
+    alt_text_proposal,
+    calm_place_proposal,
+    readable_proposal,
+)
 from lucky_margin.core.proposals.proposal import Proposal, ToneProposals
 
 __all__ = [
     "Proposal",
     "ToneProposals",
+    "alt_text_proposal",
     "calm_place_proposal",
     "focus_proposal",
     "found_subject",

@@ -19,10 +19,12 @@ from lucky_margin.core.edits.sizes import SetPixels
 from lucky_margin.core.edits.steps import SetExport
 from lucky_margin.core.errors import Conflict
 from lucky_margin.core.export import (
+    ALT_TEXT_TABLE,
     MEDIA_TYPES,
     ExportedFile,
     OtherFormat,
     Remedy,
+    alt_text_table,
     export,
     export_reveal,
     safe_stem,
@@ -150,10 +152,15 @@ def download(export_id: RowId, state: AppStateDep) -> Response:
 def download_zip(
     state: AppStateDep, ids: Annotated[list[RowId], Query(min_length=1, max_length=MAX_SIZES)]
 ) -> Response:
-    """Several saved files of one finish in one archive."""
+    """Several saved files of one finish in one archive, with a table of their alternative texts if
+    there are any."""
     records = [state.store.exports.get(one) for one in ids]
     name = state.store.finishes.get(records[0].finish_id).document.name
-    data = zipped([(record.file_name, state.store.exports.data(record)) for record in records])
+    files = [(record.file_name, state.store.exports.data(record)) for record in records]
+    told = [(record.file_name, _alt_text(record, state)) for record in records]
+    if any(text for _, text in told):
+        files.append((ALT_TEXT_TABLE, alt_text_table(told)))
+    data = zipped(files)
     headers = attached(f"{safe_stem(name)}.zip")
     return Response(data, media_type="application/zip", headers=headers)
 
@@ -194,6 +201,12 @@ def _suggestion(remedy: Remedy) -> SuggestedEdit:
         label=f"{remedy.width} × {remedy.height} px would do",
         edit=SetPixels(pixels=FixedPixels(width=remedy.width, height=remedy.height)),
     )
+
+
+def _alt_text(record: ExportRecord, state: AppState) -> str:
+    """What the finish said the picture shows when the file was saved."""
+    document = state.store.finishes.revision_document(record.finish_id, record.revision)
+    return document.export.alt_text
 
 
 def _exported(record: ExportRecord) -> Exported:

@@ -9,7 +9,12 @@ from pydantic import Field
 from lucky_margin.core.checks import contrast_of, palette_of
 from lucky_margin.core.document import Colour, Identifier, Sha256, Value
 from lucky_margin.core.pieces import plain_background
-from lucky_margin.core.proposals import Proposal, calm_place_proposal, readable_proposal
+from lucky_margin.core.proposals import (
+    Proposal,
+    alt_text_proposal,
+    calm_place_proposal,
+    readable_proposal,
+)
 from lucky_margin.core.render import Writing, writing_of
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.web.app_state import AppStateDep, InDraft
@@ -116,3 +121,9 @@ async def propose_calm_place(wanted: CalmWanted, state: AppStateDep) -> Proposal
     return await state.measured(
         scene, lambda: calm_place_proposal(scene, wanted.piece, wanted.place)
     )
+
+
+@router.post("/alt-text")
+def propose_alt_text(wanted: InDraft, state: AppStateDep) -> Proposal:
+    """An alternative text from the finish's name and its words."""
+    return alt_text_proposal(state.scene(wanted))

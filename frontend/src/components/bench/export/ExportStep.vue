@@ -8,6 +8,7 @@ import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import NumberField from '../../shared/NumberField.vue'
 import OverrideNote from '../../shared/OverrideNote.vue'
 import SliderRow from '../../shared/SliderRow.vue'
+import AltText from './AltText.vue'
 import ExportFile from './ExportFile.vue'
 import FileDetails from './FileDetails.vue'
 import RevealSection from './RevealSection.vue'
@@ -92,6 +93,7 @@ function setPattern(name_pattern: string): void {
       @change="setPattern(($event.target as HTMLInputElement).value)"
     />
   </label>
+  <AltText />
   <FileDetails />
   <RevealSection v-if="isLifted" />
   <ExportFile :weighed="weighed" :progress="progress" :settled="settled" />
