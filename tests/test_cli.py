@@ -17,6 +17,7 @@ from unittest import mock
 
 import numpy as np
 from PIL import Image
+from PIL.ExifTags import Base
 
 from lucky_margin.cli import main
 from lucky_margin.cli.log import LOG_NAME, MOST_LOG_BYTES, library_output_logged
@@ -264,6 +265,11 @@ class FinishTest(CommandTest):
         out = self.folder / "out"
         self.bad("broken.jpg", "finish", broken, self.photo, "--size", "20x20", "-o", out)
         self.assertEqual([p.name for p in out.iterdir()], ["mugs-20x20.jpg"])
+
+    def test_what_it_shows(self):
+        out = self.folder / "out.png"
+        self.good("finish", self.photo, "--size", "90x60", "--alt", "Blue mugs", "-o", out)
+        self.assertEqual(opened(out).getexif()[Base.ImageDescription], "Blue mugs")
 
     def test_a_weight_cap(self):
         out = self.folder / "out.jpg"

@@ -231,6 +231,23 @@ class ReadingTest(WordsBrowserTest):
         light, dark = np.maximum(behind, luminance(letters)), np.minimum(behind, luminance(letters))
         self.assertGreater(np.median((light + 0.05) / (dark + 0.05)), 3)
 
+    def test_what_the_picture_shows_is_suggested_put_right_and_in_the_file(self):
+        self.start("shelf-wide.jpg", "Wide banner")
+        self.add_text("Headline", "Open studio")
+        self.step("Export")
+        shown = self.page.get_by_label(re.compile("^Alternative text"))
+        with self.one_change():
+            self.button("Suggest one").click()
+        said = "shelf-wide. Words in the picture: \N{LEFT DOUBLE QUOTATION MARK}Open studio"
+        expect(shown).to_have_value(re.compile(f"^{said}"))
+        expect(shown).to_be_focused()
+        with self.one_change():
+            shown.fill("Shelves of jugs & bowls, open on Saturdays")
+            shown.press("Tab")
+        _, data = self.saved_file()
+        packet = Image.open(io.BytesIO(data)).info["xmp"].decode()
+        self.assertIn(">Shelves of jugs &amp; bowls, open on Saturdays<", packet)
+
     def test_what_helps_goes_to_this_size_alone_when_that_is_ticked(self):
         page = self.page
         self.start("shelf-wide.jpg", "Wide banner")

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What the picture shows, for those who cannot see it: written into every file of the finish.
 
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Proposal } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
@@ -9,6 +9,7 @@ import { useNotices } from '../../../stores/notices'
 
 const bench = useBench()
 const notices = useNotices()
+const field = ref<HTMLTextAreaElement>()
 const text = computed(() => bench.here!.export.alt_text ?? '')
 
 function set(alt_text: string): void {
@@ -18,7 +19,10 @@ function set(alt_text: string): void {
 async function suggest(): Promise<void> {
   try {
     const { edit, message } = await bench.ask<Proposal>('/bench/alt-text')
-    if (edit && (await bench.edit(edit))) notices.say(message)
+    if (!edit) return
+    await bench.edit(edit)
+    field.value?.focus()
+    notices.say(message)
   } catch (error) {
     notices.tell(error)
   }
@@ -29,6 +33,7 @@ async function suggest(): Promise<void> {
   <label>
     <span class="field-label">Alternative text <span>what it shows, read aloud</span></span>
     <textarea
+      ref="field"
       class="text-field"
       rows="2"
       maxlength="1000"
