@@ -73,7 +73,7 @@ $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 # Compiled loops are kept on disk; made here, no first picture waits for them.
 $(SETUP)/compiled: $(wildcard lucky_margin/core/sampling/*.py lucky_margin/core/tone/*.py lucky_margin/core/cut_out/distances.py lucky_margin/core/cut_out/deciding.py lucky_margin/core/contour.py) $(SETUP)/run
 	@find lucky_margin -name '*.nb[ic]' -delete # numba does not see changes of what a loop calls
-	$(PYTHON) -c 'from lucky_margin.core.warm_up import warm_up; warm_up()'
+	$(PYTHON) -m lucky_margin.core.warm_up
 	@touch $@
 
 $(SETUP)/dev: requirements-dev.txt $(SETUP)/run
