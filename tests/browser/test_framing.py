@@ -243,6 +243,96 @@ class SizesTest(Framing):
         )
 
 
+class PhotoTest(Framing):
+    """Another photo in a finish, or none."""
+
+    def setUp(self):
+        super().setUp()
+        self.open_finish_of("bowl-top.jpg")
+        self.page.get_by_role("button", name="Shelf", exact=True).click()
+        expect(self.page.get_by_role("heading", name="Photos")).to_be_visible()
+        self.open_finish_of("mugs-window.jpg")
+
+    def docket(self):
+        return self.page.get_by_role("region", name="Docket")
+
+    def choose_photo(self, name):
+        self.fold("Photo")
+        self.page.get_by_role("radiogroup", name="Photo to put in").get_by_role(
+            "radio", name=name
+        ).click()
+        expect(self.docket()).to_contain_text(name)
+
+    def test_another_photo_takes_the_place_and_undo_brings_the_old_one_back(self):
+        page = self.page
+        self.use_size("Square post")
+        self.step("Border")
+        with self.one_change():
+            self.type_in("All sides, typed", "30")
+        self.step("Crop")
+        with self.one_change():
+            self.type_in("from left", "40")
+        before = self.saved_picture("Crop")
+        with self.one_change():
+            self.choose_photo("bowl-top.jpg")
+        expect(page.get_by_text("Gone with the old photo: 1 crop of your own.")).to_be_visible()
+        expect(self.docket().get_by_text("3000 × 3000")).to_be_visible()
+        after = self.saved_picture("Crop")
+        np.testing.assert_array_equal(
+            after[:24], before[:24]
+        )  # the border, whose last row shares JPEG blocks
+        self.assertGreater(np.abs(after - before).mean(), 20)
+        page.get_by_role("button", name="Undo").click()
+        expect(self.docket().get_by_text("3600 × 2400")).to_be_visible()
+        expect(self.field("from left")).to_have_value("40")
+        np.testing.assert_array_equal(self.saved_picture("Crop"), before)
+
+    def test_a_new_finish_like_this_one_is_started_with_another_photo(self):
+        page = self.page
+        self.use_size("Square post")
+        old = page.url
+        self.fold("Photo")
+        page.get_by_role("radio", name="a new one like it").click()
+        self.choose_photo("bowl-top.jpg")
+        expect(page.locator("header .state")).to_have_text("saved · no changes yet")
+        expect(self.field("Name of this finish")).to_have_value("bowl-top")
+        self.assertNotEqual(page.url, old)
+        expect(self.proof("Square post")).to_be_visible()
+        page.goto(old)
+        self.on_bench()
+        expect(self.docket().get_by_text("3600 × 2400")).to_be_visible()
+
+    def test_words_on_a_plain_ground_without_a_photo_which_may_come_later(self):
+        page = self.page
+        page.get_by_role("button", name="Shelf", exact=True).click()
+        page.get_by_role("button", name="Start from a plain ground").click()
+        dialog = page.get_by_role("dialog")
+        expect(dialog.get_by_role("button", name="As cropped")).to_have_count(0)
+        dialog.get_by_role("button", name=re.compile("^Wide banner")).click()
+        expect(self.proof("Wide banner")).to_be_visible()
+        for step in ("Spots", "Tone", "Cut-out", "Treatments"):
+            line = self.docket().get_by_role("button", name=re.compile(f"^{step} needs a photo"))
+            expect(line).to_be_disabled()
+        page.keyboard.press("3")  # the number of Tone
+        expect(self.docket().get_by_role("button", name="Suggest a tone")).to_have_count(0)
+        self.step("Crop")
+        self.fold("Backgrounds")
+        with self.one_change():
+            page.get_by_role("radiogroup", name="Backdrop").get_by_role(
+                "radio", name="gradient"
+            ).click()
+        self.step("Text & badges")
+        with self.one_change():
+            self.button("Headline", exact=True).click()
+        plain = self.saved_picture("Crop")
+        self.assertEqual(plain.shape, (500, 1500, 3))
+        with self.one_change():
+            self.choose_photo("bowl-top.jpg")
+        expect(self.field("from left")).to_be_visible()
+        filled = self.saved_picture("Crop")
+        self.assertGreater(np.abs(filled - plain).mean(), 20)
+
+
 class TurnTest(Framing):
     def test_a_line_drawn_along_the_horizon_levels_it(self):
         page = self.page

@@ -416,6 +416,12 @@ edit(
     ),
     ratio=st.one_of(st.none(), st.fixed_dictionaries({"width": fractions, "height": fractions})),
 )
+edit(
+    "swap_photo",
+    sha256=st.sampled_from([SHA, "cd" * 32]),
+    focus=st.one_of(st.none(), focuses),
+    subjects=st.lists(boxes, max_size=2),
+)
 edit("draw_spot", radius=any_number, points=drawn_points)
 edit("remove_spot", number=st.one_of(st.none(), few))
 edit("set_spots", changes=st.fixed_dictionaries({"on": st.booleans()}))

@@ -224,6 +224,32 @@ class FinishRouteTest(ServiceTest):
                     self.edited({"kind": "rename", "name": name})["document"]["name"], name
                 )
 
+    def test_one_without_a_photo_begins_with_a_size_and_a_ground(self):
+        plan = {"name": "Banner", "pixels": {"kind": "fixed", "width": 90, "height": 30}}
+        made = self.ok("POST", "/finishes", json={"plan": plan})
+        document = made["document"]
+        self.assertIsNone(document["photo"])
+        self.assertEqual((document["name"], document["sizes"][0]["name"]), ("Banner", "Banner"))
+        body = {"draft": made["draft"], "size_id": "main"}
+        laid = self.ok("POST", "/bench/draft", json=body)["laid"]
+        lacking = [one["key"] for one in laid["docket"] if one["lacks_photo"]]
+        self.assertEqual(lacking, ["spots", "tone", "cut_out", "treatments"])
+        self.assertEqual(line(laid, "tone"), "needs a photo")
+        self.assertEqual(line(laid, "crop"), "90 × 30")
+        preview = body | {"channel": "test", "scale": 1, "lossless": True}
+        picture = opened(self.call("POST", "/bench/preview", json=preview)).convert("RGB")
+        self.assertEqual(picture.size, (90, 30))
+        self.assertEqual(picture.getcolors(), [(2700, (0x33, 0x56, 0x6B))])
+        ground = {"kind": "colour", "colour": "#FFFFFF"}
+        made = self.ok("POST", "/finishes", json={"plan": plan, "ground": ground, "name": "Sale"})
+        self.assertEqual(made["document"]["backdrop"], ground)
+        self.assertEqual(made["document"]["name"], "Sale")
+
+    def test_one_without_a_photo_needs_both_sides(self):
+        plan = {"name": "Free", "pixels": {"kind": "as_cropped"}}
+        problem = self.refused(422, "POST", "/finishes", json={"plan": plan})
+        self.assertIn("width and height", problem["detail"])
+
 
 class HugeNumberTest(ServiceTest):
     def test_numbers_that_no_row_can_have_are_refused(self):
@@ -294,6 +320,16 @@ class BenchRouteTest(ServiceTest):
             "server": ("127.0.0.1", 80),
             "http_version": "1.1",
         }
+
+    def test_another_photo_is_proposed_as_one_edit(self):
+        other = self.added(encoded(gradient(120, 90)), "other.png")["sha256"]
+        proposal = self.ok("POST", "/bench/swap", json=self.draft() | {"sha256": other})
+        self.assertEqual(proposal["edit"]["kind"], "swap_photo")
+        laid = self.laid(self.draft(proposal["edit"]))
+        self.assertEqual(laid["document"]["photo"]["sha256"], other)
+        self.assertEqual(laid["layout"]["photo_width"], 120)
+        problem = self.refused(404, "POST", "/bench/swap", json=self.draft() | {"sha256": NO_PHOTO})
+        self.assertTrue(problem["detail"])
 
     def test_the_steps_are_named_with_their_fields_as_they_come(self):
         steps = self.ok("GET", "/bench/steps")["steps"]

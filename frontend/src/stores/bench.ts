@@ -286,6 +286,14 @@ export const useBench = defineStore('bench', () => {
     await load(saved.value.id).catch(notices.tell)
   }
 
+  /** Start a finish like this one but for an edit; returns its id. */
+  async function startLike(wanted: Edit, name: string): Promise<string> {
+    const laid = await layOut(draft.value!, sizeId.value, wanted, draft.value)
+    const { id } = await postAbout<FinishState>(laid, '/finishes', { name })
+    notices.say(laid.message)
+    return id
+  }
+
   /** Keep the draft that came too late as a finish of its own; returns its id. */
   async function keepAsCopy(): Promise<string | null> {
     if (!saved.value || !draft.value) return null
@@ -309,6 +317,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   function toggleStep(step: Step): void {
+    if (draft.value?.docket.find(({ key }) => key === step)?.lacks_photo) return
     void endDrag() // what was dragged may be gone with its step
     openStep.value = openStep.value === step ? null : step
   }
@@ -353,6 +362,7 @@ export const useBench = defineStore('bench', () => {
     backToOriginal,
     openExport,
     loadNewer,
+    startLike,
     keepAsCopy,
     settle,
     toggleStep,

@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
 import { Cancelled, get, order, post, Refused, remove, upload } from '../api/client'
-import type { FinishFace, FinishState, Photo } from '../api/types'
+import type { FinishFace, FinishState, Photo, SizePlan } from '../api/types'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
 import { useWork } from './work'
@@ -82,6 +82,11 @@ export const useShelf = defineStore('shelf', () => {
     return (await post<FinishState>('/finishes', { photo })).id
   }
 
+  /** Start a finish of this size that has no photo; returns its id. */
+  async function startBlank(plan: SizePlan): Promise<string> {
+    return (await post<FinishState>('/finishes', { plan })).id
+  }
+
   async function change(action: () => Promise<unknown>): Promise<void> {
     try {
       await action()
@@ -115,6 +120,7 @@ export const useShelf = defineStore('shelf', () => {
     loadMore,
     bring,
     start,
+    startBlank,
     duplicate,
     rename,
     goBack,

@@ -72,7 +72,7 @@ export const useStage = defineStore('stage', () => {
   /** While Crop is open the finished picture is looked at, since what is set shows only there. */
   const looksAtResult = ref(false)
   const isCropping = computed(
-    () => bench.openStep === 'crop' && !before.value && !(looksAtResult.value && !tool.value),
+    () => bench.openStep === 'crop' && !!bench.document?.photo && !before.value && !(looksAtResult.value && !tool.value),
   )
   /** What the masks of which are shown, if they are. */
   const masksOf = computed<'area' | 'treatment' | null>(() => {

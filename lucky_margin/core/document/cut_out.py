@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from lucky_margin.core.document.values import (
+    Box,
     Colour,
     PhotoBox,
     Sha256,
@@ -81,6 +82,16 @@ class CutOut(Value):
     def is_set(self) -> bool:
         """Whether anything is cut out."""
         return self.on
+
+    @property
+    def box(self) -> Box | None:
+        """The box around all of its boxes."""
+        if not self.boxes:
+            return None
+        left, top = min(box.left for box in self.boxes), min(box.top for box in self.boxes)
+        width = max(box.right for box in self.boxes) - left
+        height = max(box.bottom for box in self.boxes) - top
+        return Box(left=left, top=top, width=width, height=height)
 
 
 class SubjectOutline(Value):

@@ -4,6 +4,8 @@ size may do differently in it. A new step begins with an entry here."""
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from pydantic import Field
+
 from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
@@ -37,7 +39,8 @@ class Step:
     """One step of the docket.
 
     ``values`` are its fields on the finish by their models; a size may override each of them.
-    ``summary`` and ``is_set`` are of one size, ``change`` names a revision that changed it.
+    ``summary`` and ``is_set`` are of one size, ``change`` names a revision that changed it. A step
+    ``of_photo`` has nothing to do where there is none.
     """
 
     key: str
@@ -47,6 +50,7 @@ class Step:
     change: Callable[[Finish, Finish], str]
     values: dict[str, type[Value]]
     has_switch: bool = False
+    of_photo: bool = False
 
     @property
     def fields(self) -> tuple[str, ...]:
@@ -62,6 +66,7 @@ class DocketLine(Value):
     summary: str
     is_set: bool
     has_switch: bool
+    lacks_photo: bool = Field(description="Whether there is no photo for it to change.")
 
 
 def _crop_is_set(finish: Finish, size: Size) -> bool:
@@ -94,6 +99,7 @@ STEPS = (
         change=lambda _, now: f"Spots: {spots_in_words(now.spots)}",
         values={"spots": Spots},
         has_switch=True,
+        of_photo=True,
     ),
     Step(
         key="tone",
@@ -103,6 +109,7 @@ STEPS = (
         change=lambda _, now: f"Tone: {tone_in_words(now.tone)}",
         values={"tone": Tone},
         has_switch=True,
+        of_photo=True,
     ),
     Step(
         key="cut_out",
@@ -116,6 +123,7 @@ STEPS = (
         ),
         values={"cut_out": CutOut, "outlines": Outlines, "subject_shadow": SubjectShadow},
         has_switch=True,
+        of_photo=True,
     ),
     Step(
         key="treatments",
@@ -129,6 +137,7 @@ STEPS = (
         change=lambda _, now: f"Treatments: {treatments_in_words(now.treatments, now.lifts)}",
         values={"treatments": Treatments, "lifts": Lifts},
         has_switch=True,
+        of_photo=True,
     ),
     Step(
         key="border",
@@ -175,13 +184,16 @@ VALUES: dict[str, type[Value]] = {
 
 def docket_of(finish: Finish, size: Size) -> list[DocketLine]:
     """The docket's lines for one size."""
-    return [
-        DocketLine(
-            key=step.key,
-            title=step.title,
-            summary=step.summary(finish, size),
-            is_set=step.is_set(finish, size),
-            has_switch=step.has_switch,
-        )
-        for step in STEPS
-    ]
+    return [_line(step, finish, size) for step in STEPS]
+
+
+def _line(step: Step, finish: Finish, size: Size) -> DocketLine:
+    lacks_photo = step.of_photo and finish.photo is None
+    return DocketLine(
+        key=step.key,
+        title=step.title,
+        summary="needs a photo" if lacks_photo else step.summary(finish, size),
+        is_set=not lacks_photo and step.is_set(finish, size),
+        has_switch=step.has_switch,
+        lacks_photo=lacks_photo,
+    )

@@ -21,7 +21,6 @@ from lucky_margin.core.document.steps import Export, Turn
 from lucky_margin.core.document.tone import Tone
 from lucky_margin.core.document.treatments import Treatments
 from lucky_margin.core.document.values import (
-    Box,
     Ground,
     GroundPlace,
     Identifier,
@@ -166,13 +165,10 @@ class Finish(Value):
     def focus_of(self, size: Size) -> Focus | None:
         """What ``size`` keeps in view: the focus, or else the subject where that is cut out."""
         cut_out = self.cut_out_of(size)
-        if self.focus is not None or not cut_out.on or not cut_out.boxes:
+        if self.focus is not None or not cut_out.on or cut_out.box is None:
             return self.focus
-        left, top = min(box.left for box in cut_out.boxes), min(box.top for box in cut_out.boxes)
-        width = max(box.right for box in cut_out.boxes) - left
-        height = max(box.bottom for box in cut_out.boxes) - top
-        box = Box(left=left, top=top, width=width, height=height)
-        return Focus(point=Point(x=box.centre[0], y=box.centre[1]), box=box)
+        x, y = cut_out.box.centre
+        return Focus(point=Point(x=x, y=y), box=cut_out.box)
 
     def outlines_of(self, size: Size) -> Outlines:
         """The lines round the subject as ``size`` has them; none where nothing is cut out."""
@@ -246,6 +242,18 @@ def new_finish(*, name: str, photo_sha256: str) -> Finish:
         photo=PhotoReference(sha256=photo_sha256),
         sizes=(Size(id="main", name="As cropped", pixels=AsCropped()),),
     )
+
+
+def blank_finish(*, name: str, size: Size, ground: Ground) -> Finish:
+    """A finish without a photo: ``ground`` alone, to put words and badges on.
+
+    Raises:
+        BadDocument: the size does not say both of its sides.
+    """
+    try:
+        return Finish(name=name, photo=None, sizes=(size,), backdrop=ground)
+    except ValidationError as error:
+        raise BadDocument(describe_validation_error(error)) from error
 
 
 def read_finish(data: Any) -> Finish:

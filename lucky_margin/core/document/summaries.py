@@ -47,7 +47,8 @@ _COLOUR_NAMES = {"#FFFFFF": "white", "#000000": "black"}
 
 
 def crop_in_words(finish: Finish, size: Size) -> str:
-    """Ratio, where the window comes from, turn and shape: "4:5, own crop, circle"."""
+    """Ratio, where the window comes from if there is a photo, turn and shape: "4:5, own crop,
+    circle"."""
     pixels = size.pixels
     held = pixels.ratio
     if isinstance(pixels, FixedPixels):
@@ -61,7 +62,7 @@ def crop_in_words(finish: Finish, size: Size) -> str:
     else:
         where = "follows the focus" if finish.focus_of(size) else "centred"
     turn = finish.turn_of(size)
-    parts = [ratio, where]
+    parts = [ratio, where] if finish.photo else [ratio]
     if finish.photo and finish.photo.square:
         parts.append("squared up")
     if turn.is_set:

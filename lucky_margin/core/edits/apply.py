@@ -24,6 +24,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     squaring,
     steps,
     subject_placing,
+    swapping,
     tone,
     treatments,
 )

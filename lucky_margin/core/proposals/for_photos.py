@@ -6,6 +6,7 @@ from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.framing import SetFocus, SetWindow
 from lucky_margin.core.edits.steps import SetTone
+from lucky_margin.core.edits.swapping import SwapPhoto
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.finding import (
     DEFAULT_TOLERANCE,
@@ -151,6 +152,25 @@ def found_subject(scene: Scene, progress: Progress = untold, *, cut_out: bool = 
         shown_photo(Scene.of(finish, scene.size.id, scene.sources)).matte()
     progress(1)
     return proposal
+
+
+def swap_proposal(scene: Scene, sha256: str) -> Proposal:
+    """Another photo in the finish, with what to keep in view of it, and with its subject where the
+    finish knows the old one's.
+
+    Raises:
+        NotFound: there is no such photo.
+    """
+    swapped = apply_edit(scene, SwapPhoto(sha256=sha256)).finish
+    new = Scene.of(swapped, scene.size.id, scene.sources)
+    subjects: tuple[Box, ...] = ()
+    if scene.finish.cut_out.on or scene.finish.cut_out.boxes:
+        found = found_subject(new, cut_out=False).edit
+        subjects = found.boxes if isinstance(found, SetSubject) else ()
+    # Where a subject is cut out, it is what stays in view.
+    focus = None if scene.finish.cut_out.on and subjects else proposed_focus(new)
+    edit = SwapPhoto(sha256=sha256, focus=focus, subjects=subjects)
+    return Proposal(message="", edit=edit)
 
 
 def placing_proposal(scene: Scene, margin: float) -> Proposal:

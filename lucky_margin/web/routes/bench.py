@@ -25,13 +25,14 @@ from lucky_margin.core.proposals import (
     found_subject,
     neutral_proposal,
     placing_proposal,
+    swap_proposal,
     tone_proposals,
     trim_proposal,
 )
 from lucky_margin.core.render import View, measure_tone, picked_colour, render
 from lucky_margin.core.tone import curve_line
 from lucky_margin.web.app_state import AppStateDep, InDraft, bytes_to_draw
-from lucky_margin.web.examples import DRAFT, example
+from lucky_margin.web.examples import DRAFT, FINISH, example
 from lucky_margin.web.laid import DraftLaid, told
 from lucky_margin.web.leaving import GoneAway, while_there
 from lucky_margin.web.pictures import FILE, FRESH, PICTURE, attached, picture_response
@@ -136,6 +137,14 @@ class TrimWanted(InDraft):
     model_config = example(draft=DRAFT, size_id="main", tolerance=6)
 
     tolerance: float = Field(default=DEFAULT_TOLERANCE, ge=0, le=64)
+
+
+class SwapWanted(InDraft):
+    """The photo to put in place of the draft's."""
+
+    model_config = example(draft=DRAFT, size_id="main", sha256=FINISH["photo"]["sha256"])
+
+    sha256: Sha256
 
 
 class FindingWanted(InDraft):
@@ -309,6 +318,13 @@ async def propose_focus(wanted: InDraft, state: AppStateDep) -> Proposal:
     """Propose what to keep in view."""
     scene = state.scene(wanted)
     return await state.measured(scene, lambda: focus_proposal(scene))
+
+
+@router.post("/swap")
+async def propose_swap(wanted: SwapWanted, state: AppStateDep) -> Proposal:
+    """Propose another photo in place of the draft's, looked at for what matters in it."""
+    scene = state.scene(wanted)
+    return await state.measured(scene, lambda: swap_proposal(scene, wanted.sha256))
 
 
 @router.post("/subject")

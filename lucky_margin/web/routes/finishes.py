@@ -10,15 +10,20 @@ from lucky_margin.core.document import (
     CutOut,
     Finish,
     FixedPixels,
+    Ground,
     Identifier,
     Name,
     PhotoReference,
     Sha256,
     Size,
+    SizePlan,
+    SolidColour,
     Square,
     Value,
+    blank_finish,
     new_finish,
 )
+from lucky_margin.core.edits.sizes import size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.proposals import proposed_focus
 from lucky_margin.core.render import render
@@ -31,6 +36,9 @@ from lucky_margin.web.routes.photos import Offset
 from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(prefix="/finishes", tags=["finishes"])
+
+PLAIN_GROUND = SolidColour(colour="#33566B")
+"""What a finish without a photo begins with."""
 
 FinishId = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
 
@@ -95,8 +103,8 @@ class RevisionList(Value):
 
 
 class NewFinish(Value):
-    """A finish to start: from a photo, perhaps with its subject cut out, or from a draft; perhaps
-    under a name of its own."""
+    """A finish to start: from a photo, perhaps with its subject cut out, from a draft, or from a
+    size and a ground alone; perhaps under a name of its own."""
 
     model_config = example(photo=FINISH["photo"]["sha256"], name="Thursday mugs")
 
@@ -105,6 +113,8 @@ class NewFinish(Value):
     draft: Sha256 | None = None
     cut_out: CutOut = CutOut()
     square: Square | None = None
+    plan: SizePlan | None = Field(default=None, description="The size of one without a photo.")
+    ground: Ground = PLAIN_GROUND
 
 
 class SaveFinish(Value):
@@ -144,11 +154,15 @@ class VersionName(Value):
 
 @router.post("", status_code=201)
 def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
-    """Start a finish from a photo, or keep a document as a finish of its own."""
+    """Start a finish from a photo or from a plain ground, or keep a document as one of its own."""
     if new.draft is not None:
         document = state.drafts.get(new.draft).finish
         document = document.model_copy(update={"name": new.name or document.name})
         return state_of(state.store.finishes.create(document, label="Started as a copy"), state)
+    if new.plan is not None:
+        size = size_of_plan(new.plan, "main")
+        document = blank_finish(name=new.name or size.name, size=size, ground=new.ground)
+        return state_of(state.store.finishes.create(document), state)
     photo = state.store.photos.get(new.photo or "")
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
     taken = PhotoReference(sha256=photo.sha256, square=new.square)

@@ -19,10 +19,15 @@ const HINTS: Record<string, string> = {
   export: 'The file has exactly the pixels of its size. “Save several” saves all sizes at once.',
 }
 
+const WITHOUT_PHOTO = '“Backgrounds” colours the picture. “Photo”, below it, puts one in at any time.'
+
 const bench = useBench()
 const dismissed = useLocalStorage<string[]>('lucky-margin-hints-dismissed', [])
 const step = computed(() => bench.openStep ?? '')
-const hint = computed(() => (dismissed.value.includes(step.value) ? undefined : HINTS[step.value]))
+const hint = computed(() => {
+  if (dismissed.value.includes(step.value)) return undefined
+  return step.value === 'crop' && !bench.document?.photo ? WITHOUT_PHOTO : HINTS[step.value]
+})
 </script>
 
 <template>

@@ -42,7 +42,6 @@ useTitle(computed(() => (bench.document ? `${bench.document.name} · Lucky Margi
 watch(
   () => props.id,
   async (id) => {
-    photo.value = null
     stage.fit()
     stage.before = false
     stage.asSeen = false
@@ -54,12 +53,21 @@ watch(
         await router.replace({ query: {} })
         void beginFirst(first)
       }
-      const sha256 = bench.document?.photo?.sha256
-      if (sha256) photo.value = await get<Photo>(`/photos/${sha256}`)
     } catch (error) {
       notices.tell(error)
       await router.replace({ name: 'shelf' })
     }
+  },
+  { immediate: true },
+)
+
+watch(
+  () => bench.document?.photo?.sha256,
+  async (sha256) => {
+    photo.value = null
+    if (!sha256) return
+    const found = await get<Photo>(`/photos/${sha256}`).catch(notices.tell)
+    if (found && sha256 === bench.document?.photo?.sha256) photo.value = found
   },
   { immediate: true },
 )

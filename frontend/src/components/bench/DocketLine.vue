@@ -25,6 +25,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
         class="toggle"
         :aria-expanded="isOpen"
         :aria-controls="`step-${line.key}`"
+        :disabled="line.lacks_photo"
         @click="bench.toggleStep(line.key)"
       >
         <span class="no" aria-hidden="true">{{ number }}</span>
@@ -34,7 +35,7 @@ const isOpen = computed(() => bench.openStep === props.line.key)
         </span>
       </button>
       <ElSwitch
-        v-if="line.has_switch"
+        v-if="line.has_switch && !line.lacks_photo"
         :model-value="line.is_set"
         size="small"
         :aria-label="`${line.title} on or off`"
@@ -102,6 +103,11 @@ const isOpen = computed(() => bench.openStep === props.line.key)
   border: 0;
   background: none;
   text-align: left;
+}
+
+.toggle:disabled {
+  color: var(--ink-soft);
+  cursor: default;
 }
 
 .no {

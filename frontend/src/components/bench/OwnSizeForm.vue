@@ -9,6 +9,7 @@ import { useSizes } from '../../stores/sizes'
 import ChoiceChips from '../shared/ChoiceChips.vue'
 import NumberField from '../shared/NumberField.vue'
 
+defineProps<{ bothSides?: boolean }>()
 const emit = defineEmits<{ choose: [plan: SizePlan] }>()
 
 type Unit = 'px' | Printed['unit']
@@ -117,7 +118,7 @@ function plan(): SizePlan {
       />
     </div>
     <ChoiceChips
-      v-if="!isPaper"
+      v-if="!isPaper && !bothSides"
       label="Given sides"
       :choices="[
         { key: 'both', label: 'both' },
@@ -128,7 +129,7 @@ function plan(): SizePlan {
       @choose="(key) => (given = key)"
     />
     <NumberField
-      v-else
+      v-else-if="isPaper"
       stacked
       label="resolution, pixels per inch"
       :value="ppi"

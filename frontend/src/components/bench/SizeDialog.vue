@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import type { Edit, LibrarySize, SizePlan } from '../../api/types'
-import { useBench } from '../../stores/bench'
+import type { LibrarySize, SizePlan } from '../../api/types'
 import { useSizes } from '../../stores/sizes'
 import AppDialog from '../shared/AppDialog.vue'
 import OwnSizeForm from './OwnSizeForm.vue'
 import { planInWords, ratioOfPlan } from './plans'
 
-const props = defineProps<{ adds: 'add_size' | 'use_size' }>()
+const props = defineProps<{
+  title: string
+  /** Only sizes that say both sides, as there is no photo to follow. */
+  withoutPhoto?: boolean
+}>()
+const emit = defineEmits<{ choose: [plan: SizePlan] }>()
 const open = defineModel<boolean>({ required: true })
 
 interface Offer {
@@ -33,7 +37,6 @@ const AS_CROPPED: SizePlan = {
   overrides: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['overrides'],
 }
 
-const bench = useBench()
 const sizes = useSizes()
 const search = ref('')
 
@@ -51,18 +54,19 @@ const groups = computed(() => {
     offers: sizes.library.filter((one) => one.group === group) as Offer[],
   }))
   return [{ title: 'Your own', offers: [first, ...own] }, ...named]
-    .map(({ title, offers }) => ({ title, offers: offers.filter(matches) }))
+    .map(({ title, offers }) => ({ title, offers: offers.filter(isOffered) }))
     .filter(({ offers }) => offers.length)
 })
 
-function matches({ plan, purpose }: Offer): boolean {
+function isOffered({ plan, purpose }: Offer): boolean {
+  if (props.withoutPhoto && plan.pixels.kind !== 'fixed') return false
   const words = `${plan.name} ${purpose} ${planInWords(plan)}`.toLowerCase()
   return search.value.toLowerCase().split(/\s+/).every((part) => words.includes(part))
 }
 
 function choose(plan: SizePlan): void {
   open.value = false
-  void bench.edit({ kind: props.adds, plan } as Edit)
+  emit('choose', plan)
 }
 
 /** The sides of a small outline of these proportions. */
@@ -75,7 +79,7 @@ function outline(plan: SizePlan): { width: string; height: string; borderRadius:
 </script>
 
 <template>
-  <AppDialog v-model="open" :title="adds === 'add_size' ? 'Add a size' : 'Another size'" :width="720">
+  <AppDialog v-model="open" :title="title" :width="720">
     <div class="columns">
       <div>
         <input
@@ -86,8 +90,8 @@ function outline(plan: SizePlan): { width: string; height: string; borderRadius:
           placeholder="Search: post, header, 1080, mm…"
         />
         <div class="list">
-          <section v-for="{ title, offers } in groups" :key="title">
-            <h3>{{ title }}</h3>
+          <section v-for="{ title: group, offers } in groups" :key="group">
+            <h3>{{ group }}</h3>
             <ul>
               <li v-for="{ key, plan, purpose, ownId } in offers" :key="key">
                 <button type="button" class="offer" @click="choose(plan)">
@@ -112,7 +116,7 @@ function outline(plan: SizePlan): { width: string; height: string; borderRadius:
           <p v-if="!groups.length">No size matches; type your own measures on the right.</p>
         </div>
       </div>
-      <OwnSizeForm @choose="choose" />
+      <OwnSizeForm :both-sides="withoutPhoto" @choose="choose" />
     </div>
   </AppDialog>
 </template>

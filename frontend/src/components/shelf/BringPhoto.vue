@@ -1,12 +1,19 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useRouter } from 'vue-router'
 
 import { useBringing } from '../../composables/bringing'
+import type { SizePlan } from '../../api/types'
+import { useNotices } from '../../stores/notices'
 import { useShelf } from '../../stores/shelf'
+import SizeDialog from '../bench/SizeDialog.vue'
 
 const shelf = useShelf()
 const { bring } = useBringing()
+const notices = useNotices()
+const router = useRouter()
 const picker = ref<HTMLInputElement>()
+const showSizes = ref(false)
 
 const ACCEPTED = 'image/*,.heic,.heif,.avif,.tif,.tiff'
 
@@ -14,6 +21,14 @@ function picked(): void {
   const files = [...(picker.value?.files ?? [])]
   if (picker.value) picker.value.value = ''
   void bring(files)
+}
+
+async function startBlank(plan: SizePlan): Promise<void> {
+  try {
+    await router.push({ name: 'bench', params: { id: await shelf.startBlank(plan) } })
+  } catch (error) {
+    notices.tell(error)
+  }
 }
 </script>
 
@@ -34,6 +49,10 @@ function picked(): void {
         @change="picked"
       />
     </div>
+    <p class="blank">
+      No photo? <button type="button" class="link" @click="showSizes = true">Start from a plain ground…</button>
+    </p>
+    <SizeDialog v-model="showSizes" title="A picture without a photo" without-photo @choose="startBlank" />
     <ul>
       <li v-for="refusal in shelf.refusals" :key="refusal" role="status">
         <span class="check-light look"></span>
@@ -84,6 +103,11 @@ h1 {
 .drop p {
   margin: 4px 0 12px;
   color: var(--ink-soft);
+}
+
+.blank {
+  margin-top: 12px;
+  text-align: center;
 }
 
 li {

@@ -7,6 +7,7 @@ import FoldSection from '../../shared/FoldSection.vue'
 import OverrideNote from '../../shared/OverrideNote.vue'
 import FocusSection from './FocusSection.vue'
 import GroundField from './GroundField.vue'
+import PhotoSection from './PhotoSection.vue'
 import RatioSection from './RatioSection.vue'
 import ResultLook from './ResultLook.vue'
 import ShapeSection from './ShapeSection.vue'
@@ -20,6 +21,7 @@ import { GROUND_WORDS, shapeWords } from './words'
 defineProps<{ photo: Photo | null }>()
 
 const bench = useBench()
+const hasPhoto = computed(() => !!bench.document!.photo)
 const turn = computed(() => bench.here!.turn)
 const turnWords = computed(() => {
   const degrees = 90 * turn.value.quarters + turn.value.straighten
@@ -38,10 +40,10 @@ const groundWords = computed(
 <template>
   <SizeSection />
   <RatioSection />
-  <WindowSection />
-  <FoldSection title="Turn" :summary="turnWords"><TurnSection /></FoldSection>
+  <WindowSection v-if="hasPhoto" />
+  <FoldSection v-if="hasPhoto" title="Turn" :summary="turnWords"><TurnSection /></FoldSection>
   <FoldSection title="Shape" :summary="shapeWords(bench.size!.shape)"><ShapeSection /></FoldSection>
-  <FoldSection title="Focus" :summary="focusWords"><FocusSection /></FoldSection>
+  <FoldSection v-if="hasPhoto" title="Focus" :summary="focusWords"><FocusSection /></FoldSection>
   <FoldSection title="Backgrounds" :summary="groundWords">
     <ResultLook>
       <GroundField label="Backdrop" hint="behind the photo" place="backdrop" :ground="bench.here!.backdrop" />
@@ -49,8 +51,9 @@ const groundWords = computed(
       <OverrideNote :steps="['backdrop', 'outside']" />
     </ResultLook>
   </FoldSection>
-  <FoldSection title="Square up" :summary="bench.document!.photo?.square ? 'squared up' : 'off'">
+  <FoldSection v-if="hasPhoto" title="Square up" :summary="bench.document!.photo?.square ? 'squared up' : 'off'">
     <SquareSection />
   </FoldSection>
-  <FoldSection title="Trim" summary="plain margins"><TrimSection /></FoldSection>
+  <FoldSection v-if="hasPhoto" title="Trim" summary="plain margins"><TrimSection /></FoldSection>
+  <FoldSection title="Photo" :summary="photo?.name ?? 'none'"><PhotoSection /></FoldSection>
 </template>

@@ -17,7 +17,7 @@ const size = computed(() => bench.size!)
 const photoRatio = computed(() => bench.layout!.photo_width / bench.layout!.photo_height)
 const choices = computed<Choice<string>[]>(() => [
   { key: 'free', label: 'free' },
-  { key: 'original', label: 'original', ratio: photoRatio.value },
+  ...(bench.document!.photo ? [{ key: 'original', label: 'original', ratio: photoRatio.value }] : []),
   ...RATIOS.map((label) => ({ key: label, label, ratio: ratioOf(label) })),
 ])
 const held = computed(() => {

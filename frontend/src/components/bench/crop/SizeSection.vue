@@ -52,7 +52,12 @@ function typeSide(side: 'width' | 'height', value: number): void {
       @change="(value) => typeSide('height', value)"
     />
   </div>
-  <SizeDialog v-model="showSizes" adds="use_size" />
+  <SizeDialog
+    v-model="showSizes"
+    title="Another size"
+    :without-photo="!bench.document!.photo"
+    @choose="(plan) => bench.edit({ kind: 'use_size', plan })"
+  />
 </template>
 
 <style scoped>

@@ -41,7 +41,7 @@ async function suggest(): Promise<void> {
       @change="set(($event.target as HTMLTextAreaElement).value)"
     />
   </label>
-  <button v-if="!text" type="button" class="link" @click="suggest">Suggest one</button>
+  <p v-if="!text"><button type="button" class="link" @click="suggest">Suggest one</button></p>
 </template>
 
 <style scoped>

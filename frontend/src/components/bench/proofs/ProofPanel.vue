@@ -47,7 +47,12 @@ function shown(size: SizeLaid): { scale: number; enlarged: boolean } {
         :enlarged="shown(size).enlarged"
       />
     </ul>
-    <SizeDialog v-model="showSizes" adds="add_size" />
+    <SizeDialog
+      v-model="showSizes"
+      title="Add a size"
+      :without-photo="!bench.document!.photo"
+      @choose="(plan) => bench.edit({ kind: 'add_size', plan })"
+    />
   </section>
 </template>
 
