@@ -168,6 +168,7 @@ class SwapTest(unittest.TestCase):
         after = self.swapped(none)
         self.assertEqual(after.finish.photo.sha256, OTHER)
         self.assertEqual(after.finish.border, none.border)
+        self.assertEqual(describe_change(none, after.finish), "A photo put in")
         self.assertEqual(after.message, "")
 
     def test_an_unknown_photo_is_refused(self):

@@ -288,6 +288,7 @@ export const useBench = defineStore('bench', () => {
 
   /** Start a finish like this one but for an edit; returns its id. */
   async function startLike(wanted: Edit, name: string): Promise<string> {
+    await settle()
     const laid = await layOut(draft.value!, sizeId.value, wanted, draft.value)
     const { id } = await postAbout<FinishState>(laid, '/finishes', { name })
     notices.say(laid.message)

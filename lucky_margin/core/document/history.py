@@ -13,8 +13,9 @@ from lucky_margin.core.document.summaries import (
 
 def describe_change(before: Finish, after: Finish) -> str:
     """What changed between two finishes, as the name of a revision; empty if nothing did."""
-    if before.photo and after.photo and before.photo.sha256 != after.photo.sha256:
-        return "Another photo"  # what hung on the old one only went with it
+    if after.photo and (before.photo is None or before.photo.sha256 != after.photo.sha256):
+        # What hung on the old one only went with it.
+        return "Another photo" if before.photo else "A photo put in"
     square = after.photo.square if after.photo else None
     if before.photo and before.photo.square != square:  # what was drawn on it only went along
         return "Squared up" if square else "The photo as it was taken"

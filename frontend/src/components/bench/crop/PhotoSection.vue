@@ -27,9 +27,11 @@ const isLooking = ref(false)
 async function swap(photo: Photo): Promise<void> {
   if (isLooking.value || photo.sha256 === bench.document!.photo?.sha256) return
   isLooking.value = true
+  const finish = bench.saved?.id
   try {
     const { edit } = await bench.ask<Proposal>('/bench/swap', { sha256: photo.sha256 })
-    if (edit) await put(photo, edit)
+    const isStillOpen = bench.saved?.id === finish
+    if (edit && isStillOpen) await put(photo, edit)
   } catch (error) {
     notices.tell(error)
   } finally {
@@ -39,7 +41,7 @@ async function swap(photo: Photo): Promise<void> {
 
 async function put(photo: Photo, edit: Edit): Promise<void> {
   if (place.value === 'here') return bench.edit(edit)
-  const id = await bench.startLike(edit, photo.name.replace(/\.\w+$/, ''))
+  const id = await bench.startLike(edit, photo.name.replace(/(.)\.\w+$/, '$1'))
   await router.push({ name: 'bench', params: { id } })
 }
 </script>
