@@ -13,6 +13,9 @@ from lucky_margin.core.types import FileFormat, ImageFormat, Picture8
 
 NOTHING_SAID = Metadata()
 
+PNG_DESCRIPTION = "Description"
+"""The keyword of what a picture shows (W3C, Portable Network Graphics, 11.3.3.1)."""
+
 SUFFIXES: dict[ImageFormat, str] = {"jpeg": "jpg", "png": "png", "webp": "webp", "avif": "avif"}
 
 MEDIA_TYPES: dict[FileFormat, str] = {
@@ -80,10 +83,10 @@ def carried(metadata: Metadata, image_format: ImageFormat) -> dict[str, Any]:
     options: dict[str, Any] = {}
     if metadata.exif:
         options["exif"] = metadata.exif
-    if metadata.xmp and image_format == "png":
+    if metadata.alt_text and image_format == "png":
         options["pnginfo"] = PngInfo()
-        options["pnginfo"].add_itxt("XML:com.adobe.xmp", metadata.xmp.decode())
-    elif metadata.xmp:
+        options["pnginfo"].add_itxt(PNG_DESCRIPTION, metadata.alt_text)
+    elif metadata.alt_text:
         options["xmp"] = metadata.xmp
     if metadata.ppi is not None and image_format in ("jpeg", "png"):
         options["dpi"] = (metadata.ppi, metadata.ppi)

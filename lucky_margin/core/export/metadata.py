@@ -14,13 +14,12 @@ from lucky_margin.core.photos import PhotoFacts
 _INCH = 2
 """EXIF 2.32, ResolutionUnit."""
 
-_XMP = """<x:xmpmeta xmlns:x="adobe:ns:meta/">
-<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
+_XMP = """<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
 <rdf:Description rdf:about="" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">
 <Iptc4xmpCore:AltTextAccessibility><rdf:Alt>
 <rdf:li xml:lang="x-default">{}</rdf:li>
 </rdf:Alt></Iptc4xmpCore:AltTextAccessibility>
-</rdf:Description></rdf:RDF></x:xmpmeta>"""
+</rdf:Description></rdf:RDF>"""
 """A packet of metadata (ISO 16684-1) with the alternative text (IPTC Photo Metadata 2021.1)."""
 
 _NOT_IN_XML = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
@@ -32,9 +31,15 @@ class Metadata:
     """What a file carries besides its picture; an empty block is left out."""
 
     exif: bytes = b""
-    xmp: bytes = b""
+    alt_text: str = ""
+    """What the picture shows, in letters that XML has a place for."""
     ppi: float | None = None
     """Pixels per inch."""
+
+    @property
+    def xmp(self) -> bytes:
+        """The alternative text as a packet."""
+        return _XMP.format(escape(self.alt_text)).encode() if self.alt_text else b""
 
 
 def metadata_of(export: Export, facts: PhotoFacts, ppi: float | None = None) -> Metadata:
@@ -49,12 +54,7 @@ def metadata_of(export: Export, facts: PhotoFacts, ppi: float | None = None) -> 
         exif = _written(_kept(export, facts), export, facts, ppi)
     except Exception:  # Pillow raises many kinds on hostile blocks, some not before writing
         exif = _written(Image.Exif(), export, facts, ppi)
-    return Metadata(exif, _xmp(export), ppi)
-
-
-def _xmp(export: Export) -> bytes:
-    text = _NOT_IN_XML.sub("", export.alt_text)
-    return _XMP.format(escape(text)).encode() if text else b""
+    return Metadata(exif, _NOT_IN_XML.sub("", export.alt_text), ppi)
 
 
 def _kept(export: Export, facts: PhotoFacts) -> Image.Exif:
