@@ -198,6 +198,12 @@ class ProposalTest(unittest.TestCase):
         self.assertTrue(box.left <= 0.58 and box.right >= 0.82, box)
         self.assertTrue(box.top <= 0.46 and box.bottom >= 0.84, box)
 
+    def test_a_strip_two_pixels_high_is_looked_at_too(self):
+        strip = np.full((2, 4000, 3), 205, np.uint8)
+        self.sources = sources_of(noise(300, 200), others={OTHER: strip})
+        after = self.proposed(finish_of(cut_out=CutOut(on=True, boxes=(BOX,))))
+        self.assertEqual(after.photo.sha256, OTHER)
+
     def test_none_is_looked_for_where_none_was(self):
         after = self.proposed(finish_of())
         self.assertEqual(after.cut_out, CutOut(found_by=after.cut_out.found_by))

@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.cut_out.distances import geodesic_distance
+from lucky_margin.core.cut_out.places import shrunk
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
@@ -31,7 +32,7 @@ def enclosed(photo: Floats, within: Mask) -> Floats:
     """
     rows, columns = photo.shape[:2]
     shrink = min(1.0, SIDE / max(rows, columns))
-    small = cv2.resize(photo, None, fx=shrink, fy=shrink, interpolation=cv2.INTER_AREA)
+    small = shrunk(photo, shrink)
     box = cv2.resize(
         within.astype(np.uint8), small.shape[1::-1], interpolation=cv2.INTER_NEAREST
     ).astype(np.bool_)

@@ -16,7 +16,7 @@ from lucky_margin.core.cut_out.deciding import decided, links_of
 from lucky_margin.core.cut_out.distances import geodesic_distance
 from lucky_margin.core.cut_out.enclosed import enclosed, gradient
 from lucky_margin.core.cut_out.network import certainty, guessed, guessed_again, guessed_people
-from lucky_margin.core.cut_out.places import inside, touched
+from lucky_margin.core.cut_out.places import inside, shrunk, touched
 from lucky_margin.core.document import Box, Stroke
 
 Floats = NDArray[np.float32]
@@ -87,7 +87,7 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     """
     within_crop = inside(boxes, place, *crop.shape[:2])
     shrink = min(1.0, SIDE / max(crop.shape[:2]))
-    small = cv2.resize(crop, None, fx=shrink, fy=shrink, interpolation=cv2.INTER_AREA)
+    small = shrunk(crop, shrink)
     rows, columns = small.shape[:2]
     within = inside(boxes, place, rows, columns)
     lab = np.asarray(cv2.cvtColor(small, cv2.COLOR_RGB2LAB), np.float32)

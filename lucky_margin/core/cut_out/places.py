@@ -17,6 +17,14 @@ AROUND = 0.18
 WHOLE_PHOTO = Box(left=0, top=0, width=1, height=1)
 
 
+def shrunk(picture: Floats, share: float) -> Floats:
+    """``picture`` with its sides times ``share`` (at most 1), by area; a strip keeps one pixel."""
+    rows, columns = picture.shape[:2]
+    across, down = max(share, 1 / columns), max(share, 1 / rows)
+    smaller = cv2.resize(picture, None, fx=across, fy=down, interpolation=cv2.INTER_AREA)
+    return np.asarray(smaller, np.float32)
+
+
 def looked_at(boxes: Sequence[Box], strokes: Sequence[Stroke], ratio: float) -> Box:
     """The part of the photo (photo space) that holds the boxes, room around them, and all strokes;
     ``ratio`` is the photo's width by its height."""

@@ -18,6 +18,7 @@ from lucky_margin.core.cut_out.edges import (
     led_by_photo,
     room_to_lead,
 )
+from lucky_margin.core.cut_out.places import shrunk
 from lucky_margin.core.document import Box
 from lucky_margin.core.filling import filled
 from lucky_margin.core.types import AnyPicture, Mask
@@ -67,10 +68,7 @@ def fringe_colours(working: Floats, matte: Matte) -> FringeColours:
     """
     shrink = min(1.0, FRINGE_SIDE / max(matte.shape))
     seen, alpha = (
-        np.asarray(
-            cv2.resize(part, None, fx=shrink, fy=shrink, interpolation=cv2.INTER_AREA), np.float32
-        )
-        for part in (working, matte.astype(np.float32) / np.float32(255))
+        shrunk(part, shrink) for part in (working, matte.astype(np.float32) / np.float32(255))
     )
     own = filled(seen, (alpha >= SURE).astype(np.float32))
     behind = filled(seen, (alpha <= NONE).astype(np.float32))
