@@ -28,6 +28,8 @@ from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
+from lucky_margin.store.settings import SettingsStore
+from lucky_margin.store.styles import StyleStore, export_style, import_style, new_style_id
 from lucky_margin.store.tables import TableStore
 
 __all__ = [
@@ -46,7 +48,11 @@ __all__ = [
     "PhotoStore",
     "RevisionRecord",
     "Store",
+    "StyleStore",
     "TableStore",
+    "export_style",
+    "import_style",
+    "new_style_id",
     "used",
     "used_subject",
 ]
@@ -110,6 +116,7 @@ class Store:
         )
         self.badges = KeptStore[tuple[Piece, ...]](self._database, "badge", BadgeParts, "badge")
         self.marks = KeptStore[MarkDesign](self._database, "mark", MarkDesign, "mark")
+        self.styles = StyleStore(self._database, SettingsStore(self._database))
         self.finishes = FinishStore(self._database, self.photos)
         exports = FileStore(folder / "exports")
         self.exports = ExportStore(self._database, exports)

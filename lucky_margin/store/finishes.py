@@ -7,7 +7,15 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lucky_margin.core.document import Finish, Used, UsedMark, read_finish, renewed
+from lucky_margin.core.document import (
+    Finish,
+    HouseStyle,
+    Used,
+    UsedMark,
+    UsedSubject,
+    read_finish,
+    renewed,
+)
 from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
 from lucky_margin.core.render import check_sound
@@ -313,8 +321,8 @@ def _read(connection: sqlite3.Connection, finish_id: str) -> FinishRecord:
 
 
 def _older_than(used: Used) -> dict[str, str | int]:
-    kind = "mark" if isinstance(used, UsedMark) else "subject"
-    return {"kind": kind, "key": str(used.id), "version": used.version}
+    kinds = {UsedMark: "mark", UsedSubject: "subject", HouseStyle: "style"}
+    return {"kind": kinds[type(used)], "key": str(used.id), "version": used.version}
 
 
 def _using_older(connection: sqlite3.Connection, used: Used) -> list[FinishEntry]:

@@ -75,6 +75,16 @@ class FontStore:
             if cursor.rowcount == 0:
                 raise NotFound("There is no such own font (any more).")
 
+    def data(self, sha256: str) -> bytes:
+        """The font's file.
+
+        Raises:
+            NotFound: it is gone.
+        """
+        if sha256 not in self._files:
+            raise NotFound("An own font is missing; add its file again.")
+        return self._files.read(sha256)
+
     def face(self, sha256: str) -> Face | None:
         """See ``core.render.Sources.font``."""
         if sha256 not in self._files:

@@ -148,7 +148,7 @@ class PhotoStore:
 
         Raises:
             NotFound: there is no such photo.
-            PhotoInUse: finishes (those in the bin too) or kept subjects still refer to it.
+            PhotoInUse: finishes (those in the bin too) or what was kept for reuse refer to it.
         """
         self.get(sha256)
         with self._database.write() as connection:
@@ -165,15 +165,18 @@ class PhotoStore:
                 {"sha256": sha256},
             ).fetchall()
             kept = connection.execute(
-                "SELECT name FROM kept WHERE kind = 'subject'"
-                " AND :sha256 IN (json_extract(value, '$.sha256'),"
-                " json_extract(value, '$.cut_out.mask.sha256')) ORDER BY name",
+                """
+                SELECT name FROM kept
+                WHERE EXISTS (SELECT 1 FROM json_tree(kept.value) AS node
+                              WHERE node.key = 'sha256' AND node.atom = :sha256)
+                ORDER BY name
+                """,
                 {"sha256": sha256},
             ).fetchall()
             if kept:
-                subjects = ", ".join(f"“{row['name']}”" for row in kept)
+                saved = ", ".join(f"“{row['name']}”" for row in kept)
                 raise PhotoInUse(
-                    f"{subjects} among the saved subjects needs this photo; remove that first.",
+                    f"{saved}, which you saved for reuse, needs this photo; remove that first.",
                     finishes=[],
                 )
             if users:

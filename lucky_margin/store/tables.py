@@ -27,8 +27,16 @@ class TableStore:
         table = read_cube(data)
         return self._files.add(data), table
 
-    def _get(self, sha256: str) -> ColourTable:
-        """See ``core.render.Sources``."""
+    def data(self, sha256: str) -> bytes:
+        """The table's file.
+
+        Raises:
+            NotFound: it is gone.
+        """
         if sha256 not in self._files:
             raise NotFound("This look's colour table is missing; add its .cube file again.")
-        return read_cube(self._files.read(sha256))
+        return self._files.read(sha256)
+
+    def _get(self, sha256: str) -> ColourTable:
+        """See ``core.render.Sources``."""
+        return read_cube(self.data(sha256))

@@ -30,6 +30,7 @@ from lucky_margin.web.routes import (
     outlines,
     photos,
     sizes,
+    styles,
     subjects,
     treatments,
     words,
@@ -37,7 +38,7 @@ from lucky_margin.web.routes import (
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks, treatments, badges,
+    fonts, icons, marks, treatments, badges, styles,
 )  # fmt: skip
 
 

@@ -422,6 +422,47 @@ edit(
     focus=st.one_of(st.none(), focuses),
     subjects=st.lists(boxes, max_size=2),
 )
+style_parts = st.fixed_dictionaries(
+    {},
+    optional={
+        "sizes": st.lists(
+            st.fixed_dictionaries(
+                {
+                    "id": st.sampled_from(["main", "other"]),
+                    "name": st.text(max_size=3),
+                    "pixels": pixels,
+                    "shape": shapes,
+                }
+            ),
+            max_size=3,
+        ),
+        "ground": st.fixed_dictionaries({"backdrop": grounds}),
+        "look": st.fixed_dictionaries({"washes": st.lists(washes, max_size=2)}),
+        "cut_out": st.fixed_dictionaries({"on": st.booleans()}),
+        "pieces": st.lists(kind("text", id=st.sampled_from(["style-1", "style-2"])), max_size=2),
+        "watermark": marks,
+        "export": exports,
+    },
+)
+part_keys = st.sampled_from(["sizes", "light", "cut_out", "border", "pieces", "none"])
+house_styles = st.fixed_dictionaries(
+    {
+        "id": st.sampled_from(["0" * 16, "1" * 16]),
+        "name": st.text(max_size=4),
+        "parts": style_parts,
+        "suggest_light": st.booleans(),
+    }
+)
+edit("adopt_style", style=house_styles)
+edit(
+    "use_style",
+    style=house_styles,
+    put=st.one_of(st.none(), st.lists(part_keys, max_size=3)),
+    light=st.one_of(st.none(), st.fixed_dictionaries({"exposure": st.floats(-6, 6)})),
+    subjects=st.lists(boxes, max_size=2),
+)
+edit("take_style_part", part=part_keys)
+edit("remove_style")
 edit("draw_spot", radius=any_number, points=drawn_points)
 edit("remove_spot", number=st.one_of(st.none(), few))
 edit("set_spots", changes=st.fixed_dictionaries({"on": st.booleans()}))

@@ -68,7 +68,7 @@ class SubjectStoreTest(unittest.TestCase):
 
     def test_the_photo_of_a_kept_subject_is_not_deleted(self):
         kept = self.store.subjects.add("Anna", self.subject())
-        with self.assertRaisesRegex(PhotoInUse, "“Anna” among the saved subjects"):
+        with self.assertRaisesRegex(PhotoInUse, "“Anna”, which you saved"):
             self.store.photos.delete(self.anna)
         self.store.subjects.delete(kept.id)
         self.store.photos.delete(self.anna)

@@ -684,6 +684,119 @@ class DraggedPieceRouteTest(ServiceTest):
         self.assertTrue(any(guide["label"].endswith(" px") for guide in laid["guides"]))
 
 
+class StyleRouteTest(ServiceTest):
+    """House styles over the service."""
+
+    def kept(self, **more):
+        document = self.finish["document"] | {
+            "border": {"bands": [{"kind": "line", "colour": "#0A6B52"}]},
+            "watermark": {"text": "Pebblewick"},
+        }
+        wanted = {"name": "Shop", "parts": ["border", "watermark"]} | more
+        return self.ok("POST", "/styles", json=self.draft(document=document) | wanted)
+
+    def taken(self, style, **more):
+        """The finish in a style, saved."""
+        wanted = self.draft() | {"style": style, "channel": "test"} | more
+        edit = self.done(self.ok("POST", "/styles/use", json=wanted))["edit"]
+        return self.edited(edit)
+
+    def test_a_style_is_kept_used_renewed_and_forgotten(self):
+        kept = self.kept()
+        self.assertEqual([line.split(":")[0] for line in kept["gives"]], ["Border", "Watermark"])
+        finish = self.taken(kept["style"])
+        self.assertEqual(finish["document"]["watermark"]["text"], "Pebblewick")
+        self.assertEqual(finish["document"]["style"]["version"], 1)
+        self.assertEqual(self.ok("GET", "/styles")["styles"][0]["older_uses"], 0)
+        newer = self.kept(id=kept["style"]["id"], parts=["border"])
+        self.assertEqual((newer["style"]["version"], newer["older_uses"]), (2, 1))
+        path = f"/styles/{kept['style']['id']}"
+        self.assertEqual(self.ok("POST", f"{path}/renew"), {"finishes": 1})
+        now = self.ok("GET", self.address)
+        self.assertEqual(now["document"]["watermark"]["text"], "")
+        self.assertEqual(now["changes"], finish["changes"] + 1)
+        self.assertEqual(self.call("DELETE", path).status_code, 204)
+        self.refused(404, "POST", f"{path}/renew")
+        self.assertEqual(self.ok("GET", "/styles")["styles"], [])
+
+    def test_what_would_change_is_told_part_by_part(self):
+        style = self.kept()["style"]
+        told = self.ok("POST", "/styles/changes", json=self.draft() | {"style": style})["changes"]
+        self.assertEqual([one["key"] for one in told], ["border", "watermark"])
+        self.assertEqual([one["now"] for one in told], ["none", "none"])
+        parts = {
+            one["key"]: one for one in self.ok("POST", "/styles/parts", json=self.draft())["parts"]
+        }
+        self.assertFalse(parts["border"]["is_set"])
+        self.assertTrue(parts["sizes"]["is_set"])
+
+    def test_new_photos_start_in_the_style_that_is_named(self):
+        style = self.kept()["style"]
+        self.assertIsNone(self.ok("GET", "/styles")["default"])
+        self.ok("PUT", "/styles/default", json={"id": style["id"]})
+        self.assertEqual(self.ok("GET", "/styles")["default"], style["id"])
+        new = {"photo": self.photo["sha256"], "style": style["id"]}
+        document = self.ok("POST", "/finishes", json=new)["document"]
+        self.assertEqual(document["watermark"]["text"], "Pebblewick")
+        self.assertEqual(document["style"]["name"], "Shop")
+        self.ok("DELETE", f"/styles/{style['id']}")
+        self.assertIsNone(self.ok("GET", "/styles")["default"])
+        self.refused(404, "PUT", "/styles/default", json={"id": style["id"]})
+        self.refused(404, "POST", "/finishes", json=new)
+
+    def test_a_style_that_gives_nothing_is_refused(self):
+        wanted = self.draft() | {"name": "Shop", "parts": []}
+        self.refused(422, "POST", "/styles", json=wanted)
+
+    def test_it_goes_out_and_comes_in_as_a_file_with_what_it_needs(self):
+        logo = self.added(encoded(noise(40, 30)), "logo.png")["sha256"]
+        document = self.finish["document"] | {
+            "watermark": {"logo": {"sha256": logo}},
+            "pieces": [{"kind": "picture", "id": "picture-1", "sha256": logo}],
+        }
+        wanted = {"name": "Shop", "parts": ["pieces", "watermark"]}
+        kept = self.ok("POST", "/styles", json=self.draft(document=document) | wanted)["style"]
+        self.assertIn("Shop", self.refused(409, "DELETE", f"/photos/{logo}")["detail"])
+        file = self.call("GET", f"/styles/{kept['id']}/file")
+        self.assertIn("shop.style.zip", file.headers["content-disposition"])
+        self.ok("DELETE", f"/styles/{kept['id']}")
+        self.ok("DELETE", f"/photos/{logo}")
+        again = self.ok("POST", "/styles/file", content=file.content)["style"]
+        self.assertEqual(again["parts"], kept["parts"])
+        self.assertEqual(self.ok("GET", f"/photos/{logo}")["name"], "logo.png")
+
+    def test_other_files_are_refused_and_nothing_is_kept(self):
+        def packed(**files):
+            buffer = io.BytesIO()
+            with zipfile.ZipFile(buffer, "w") as archive:
+                for name, text in files.items():
+                    archive.writestr(name.replace("_", "/").replace("/json", ".json"), text)
+            return buffer.getvalue()
+
+        head = {"format": "lucky-margin-style", "version": 6}
+        watermark = {"watermark": {"logo": {"sha256": "ab" * 32}}}
+        style = {"id": "0" * 16, "name": "Shop", "parts": watermark}
+        lacking = packed(style_json=json.dumps(head | {"style": style}))
+        newer = packed(style_json=json.dumps(head | {"version": 99, "style": style}))
+        wrong = packed(style_json=json.dumps(head | {"style": {"name": 3}}))
+        damaged = packed(
+            **{"style_json": json.dumps(head | {"style": style}), f"fonts_{'cd' * 32}": "x"}
+        )
+        for data in (
+            b"",
+            b"hello",
+            packed(),
+            packed(style_json="[]"),
+            lacking,
+            newer,
+            wrong,
+            damaged,
+        ):
+            with self.subTest(data=data[:40]):
+                self.refused(422, "POST", "/styles/file", content=data)
+        self.assertEqual(self.ok("GET", "/styles")["styles"], [])
+
+
 class MarkRouteTest(ServiceTest):
     design: ClassVar = {"words": "Pebblewick", "icon": "amphora", "rule": True}
 

@@ -46,7 +46,6 @@ from lucky_margin.core.document.cut_out import (
 from lucky_margin.core.document.finish import (
     EXAMPLE,
     FORMAT,
-    MAX_SIZES,
     VERSION,
     Finish,
     Focus,
@@ -55,6 +54,15 @@ from lucky_margin.core.document.finish import (
     json_schema,
     new_finish,
     read_finish,
+)
+from lucky_margin.core.document.house_style import (
+    MAX_SIZES,
+    PART_KEYS,
+    HouseStyle,
+    PartKey,
+    StyleId,
+    StyleParts,
+    StyleUse,
 )
 from lucky_margin.core.document.invalid import describe_invalid, describe_validation_error
 from lucky_margin.core.document.lifts import (
@@ -115,6 +123,7 @@ from lucky_margin.core.document.pieces import (
     UsedSubject,
     Watermark,
 )
+from lucky_margin.core.document.placeless import placeless
 from lucky_margin.core.document.references import photos_of
 from lucky_margin.core.document.renewing import Used, renewed, with_subject
 from lucky_margin.core.document.shapes import (
@@ -139,6 +148,14 @@ from lucky_margin.core.document.sizes import (
 from lucky_margin.core.document.spots import Spot, Spots
 from lucky_margin.core.document.square import Square
 from lucky_margin.core.document.steps import Export, Reveal, Turn
+from lucky_margin.core.document.styling import (
+    PARTS,
+    changed_since,
+    kept_style,
+    parts_alike,
+    with_style,
+    without_style,
+)
 from lucky_margin.core.document.tone import (
     HUE_NAMES,
     MOST_TURN,
@@ -223,6 +240,8 @@ __all__ = [
     "MOST_TREATMENTS",
     "MOST_TURN",
     "NEUTRAL_KELVIN",
+    "PARTS",
+    "PART_KEYS",
     "SIZE_LIBRARY",
     "STOCK_BACKDROPS",
     "STOCK_PATTERNS",
@@ -274,6 +293,7 @@ __all__ = [
     "Grain",
     "Ground",
     "GroundPlace",
+    "HouseStyle",
     "HueMask",
     "HueShift",
     "Hues",
@@ -309,6 +329,7 @@ __all__ = [
     "Overrides",
     "OwnLook",
     "Paint",
+    "PartKey",
     "PatternBand",
     "Perspective",
     "PhotoAnchor",
@@ -353,6 +374,9 @@ __all__ = [
     "StockPattern",
     "Stop",
     "Stroke",
+    "StyleId",
+    "StyleParts",
+    "StyleUse",
     "SubjectAreaMask",
     "SubjectEdge",
     "SubjectMask",
@@ -386,15 +410,21 @@ __all__ = [
     "WatermarkChanges",
     "Window",
     "blank_finish",
+    "changed_since",
     "describe_invalid",
     "describe_validation_error",
     "json_schema",
+    "kept_style",
     "new_finish",
+    "parts_alike",
     "photos_of",
+    "placeless",
     "read_finish",
     "renewed",
     "rgb_of",
     "upgraded_look",
     "upgraded_size_plan",
+    "with_style",
     "with_subject",
+    "without_style",
 ]

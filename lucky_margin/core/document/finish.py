@@ -9,6 +9,7 @@ from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
+from lucky_margin.core.document.house_style import MAX_SIZES, StyleUse
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.lifts import Lifts
 from lucky_margin.core.document.migrations import up_to_date
@@ -35,8 +36,6 @@ from lucky_margin.core.errors import BadDocument, NotFound
 
 FORMAT: Literal["lucky-margin-finish"] = "lucky-margin-finish"
 VERSION: Literal[6] = 6
-MAX_SIZES = 32
-
 
 EXAMPLE: dict[str, Any] = {
     "format": FORMAT,
@@ -104,6 +103,7 @@ class Finish(Value):
     export: Export = Export()
     backdrop: Ground = Transparent()
     outside: Ground = Transparent()
+    style: StyleUse | None = None
     sizes: Annotated[tuple[Size, ...], Field(min_length=1, max_length=MAX_SIZES)]
 
     @model_validator(mode="after")

@@ -19,6 +19,8 @@ def describe_change(before: Finish, after: Finish) -> str:
     square = after.photo.square if after.photo else None
     if before.photo and before.photo.square != square:  # what was drawn on it only went along
         return "Squared up" if square else "The photo as it was taken"
+    if before.style != after.style:  # which says what else became of the finish
+        return _style_change(before, after)
     parts = []
     if before.name != after.name:
         parts.append(f"Renamed to “{after.name}”")
@@ -36,6 +38,13 @@ def describe_change(before: Finish, after: Finish) -> str:
     if not parts and before != after:
         parts.append("Changed")
     return "; ".join(parts)
+
+
+def _style_change(before: Finish, after: Finish) -> str:
+    if after.style is None:
+        return "House style removed"
+    renewed = before.style is not None and before.style.id == after.style.id
+    return f"House style{' renewed' if renewed else ''}: {after.style.name}"
 
 
 def _changes_of_sizes(before: Finish, after: Finish) -> list[str]:

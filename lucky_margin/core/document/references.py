@@ -1,20 +1,33 @@
-"""What a finish refers to outside itself."""
+"""What a finish, or a part of one, refers to outside itself."""
 
 from collections.abc import Iterator
 from typing import Any
 
 from lucky_margin.core.document.borders import BandPicture
 from lucky_margin.core.document.cut_out import SubjectMask
-from lucky_margin.core.document.finish import Finish, PhotoReference
+from lucky_margin.core.document.finish import PhotoReference
 from lucky_margin.core.document.pieces import MarkLogo, PicturePiece
+from lucky_margin.core.document.tone import TableLook
 from lucky_margin.core.document.values import OtherPhoto, Value
 
 _PHOTOS = (PhotoReference, OtherPhoto, PicturePiece, MarkLogo, SubjectMask, BandPicture)
+_SHA256_DIGITS = 64
 
 
-def photos_of(finish: Finish) -> set[str]:
-    """The SHA-256 of every photo and picture in a finish, what sizes do differently included."""
-    return {value.sha256 for value in _values(finish) if isinstance(value, _PHOTOS)}
+def photos_of(value: Value) -> set[str]:
+    """The SHA-256 of every photo and picture in it, what sizes do differently included."""
+    return {inner.sha256 for inner in _values(value) if isinstance(inner, _PHOTOS)}
+
+
+def fonts_of(value: Value) -> set[str]:
+    """The SHA-256 of every own font in it."""
+    families = {getattr(inner, "family", None) for inner in _values(value)}
+    return {family for family in families if family is not None and len(family) == _SHA256_DIGITS}
+
+
+def tables_of(value: Value) -> set[str]:
+    """The SHA-256 of every colour table in it."""
+    return {inner.table for inner in _values(value) if isinstance(inner, TableLook)}
 
 
 def _values(node: Any) -> Iterator[Value]:

@@ -3,16 +3,20 @@
 from typing import Any
 
 from lucky_margin.core.document.finish import Finish
+from lucky_margin.core.document.house_style import HouseStyle
 from lucky_margin.core.document.overrides import PieceChanges
 from lucky_margin.core.document.pieces import PicturePiece, UsedMark, UsedSubject, clamped_width
 from lucky_margin.core.document.sizes import Size
+from lucky_margin.core.document.styling import with_style
 
-Used = UsedMark | UsedSubject
+Used = UsedMark | UsedSubject | HouseStyle
 """A version of something kept, as a finish holds it."""
 
 
 def renewed(finish: Finish, used: Used) -> Finish:
-    """``finish`` with this version of a kept mark or subject wherever it uses it."""
+    """``finish`` with this version of a kept mark, subject or style wherever it uses it."""
+    if isinstance(used, HouseStyle):
+        return with_style(finish, used)
     if isinstance(used, UsedMark):
         return with_mark(finish, used)
     for piece in finish.pieces:

@@ -23,6 +23,7 @@ from lucky_margin.core.edits import (  # noqa: F401 - importing them registers t
     spots,
     squaring,
     steps,
+    styling,
     subject_placing,
     swapping,
     tone,

@@ -1,35 +1,24 @@
 """Another photo in a finish: what hung on the old one goes, everything else stays."""
 
-from collections.abc import Callable, Iterable
-from typing import Annotated, Any, Literal, TypeVar
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from lucky_margin.core.document import (
     MOST_SUBJECTS,
-    Area,
-    BandMask,
     Box,
-    EllipseMask,
     Finish,
     Focus,
-    Lift,
     PhotoAnchor,
     PhotoReference,
     Sha256,
-    ShapeRegion,
-    Size,
-    Spots,
-    Treatment,
-    Turn,
     Window,
+    placeless,
 )
 from lucky_margin.core.edits.cut_out import SetSubject, set_subject
-from lucky_margin.core.edits.edited import Edited, changed
+from lucky_margin.core.edits.edited import Edited
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.scene import Scene
-
-Masked = TypeVar("Masked", Area, Treatment)
 
 
 class SwapPhoto(EditBase):
@@ -52,17 +41,8 @@ def swap_photo(scene: Scene, edit: SwapPhoto) -> Edited:
     """
     scene.sources.facts(edit.sha256)
     before = scene.finish
-    fields: dict[str, Any] = {field: _without_places(before, field) for field in _WITH_PLACES}
-    after = before.model_copy(
-        update={
-            "photo": PhotoReference(sha256=edit.sha256),
-            "focus": edit.focus,
-            "turn": Turn(),
-            "spots": Spots(),
-            "export": changed(before.export, alt_text=""),
-            "sizes": tuple(_framed_anew(size) for size in before.sizes),
-            **fields,
-        }
+    after = placeless(before).model_copy(
+        update={"photo": PhotoReference(sha256=edit.sha256), "focus": edit.focus}
     )
     subject = SetSubject(boxes=edit.subjects, cut_out=False)
     after = set_subject(Scene.of(after, scene.size.id, scene.sources), subject).finish
@@ -72,42 +52,6 @@ def swap_photo(scene: Scene, edit: SwapPhoto) -> Edited:
             crop = framed.crop.model_copy(update={"window": window})
             after = after.with_size(framed.model_copy(update={"crop": crop}))
     return Edited.of(scene, after, _in_words(before, after))
-
-
-def _is_placed(one: Area | Treatment) -> bool:
-    """Whether a place on the photo says where it is."""
-    return any(isinstance(mask, BandMask | EllipseMask) for mask in one.masks)
-
-
-def _unplaced(all_of_them: Iterable[Masked]) -> tuple[Masked, ...]:
-    return tuple(one for one in all_of_them if not _is_placed(one))
-
-
-def _of_any_photo(lifts: Iterable[Lift]) -> tuple[Lift, ...]:
-    return tuple(lift for lift in lifts if not isinstance(lift.region, ShapeRegion))
-
-
-_WITH_PLACES: dict[str, tuple[str, Callable[[Any], tuple[Any, ...]]]] = {
-    "tone": ("areas", _unplaced),
-    "treatments": ("made", _unplaced),
-    "lifts": ("lifted", _of_any_photo),
-}
-"""Steps that hold places on the photo: in which list, and what of it suits any photo."""
-
-
-def _without_places(holder: Any, step: str) -> Any:
-    """A step of a finish, or of a size's overrides, without what lies in a place of the photo."""
-    value = getattr(holder, step)
-    name, kept = _WITH_PLACES[step]
-    listed = getattr(value, name)
-    return changed(value, **{name: kept(listed)}) if listed else value
-
-
-def _framed_anew(size: Size) -> Size:
-    """The size with nothing of its own that hung on the photo."""
-    own = {step: _without_places(size.overrides, step) for step in _WITH_PLACES}
-    crop = size.crop.model_copy(update={"window": None})
-    return size.with_overrides(turn={}, spots={}, **own).model_copy(update={"crop": crop})
 
 
 def _window_of_the_new(old: Scene, after: Finish) -> Window | None:

@@ -8,6 +8,7 @@ from lucky_margin.core.export.kept_subject import kept_subject
 from lucky_margin.core.export.mask import mask_file
 from lucky_margin.core.export.names import file_stem, safe_stem
 from lucky_margin.core.export.reveal import export_reveal
+from lucky_margin.core.export.style_file import MAX_STYLE_BYTES, STYLE_SUFFIX
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     QUALITY_FLOOR,
@@ -19,8 +20,10 @@ from lucky_margin.core.export.weight import (
 __all__ = [
     "ALT_TEXT_TABLE",
     "BYTES_PER_KB",
+    "MAX_STYLE_BYTES",
     "MEDIA_TYPES",
     "QUALITY_FLOOR",
+    "STYLE_SUFFIX",
     "SUFFIXES",
     "ExportedFile",
     "FewerPixels",

@@ -15,6 +15,12 @@ from lucky_margin.core.proposals.for_photos import (
     tone_proposals,
     trim_proposal,
 )
+from lucky_margin.core.proposals.for_styles import (
+    PartChange,
+    started,
+    style_changes,
+    style_proposal,
+)
 from lucky_margin.core.proposals.for_words import (
     alt_text_proposal,
     calm_place_proposal,
@@ -23,6 +29,7 @@ from lucky_margin.core.proposals.for_words import (
 from lucky_margin.core.proposals.proposal import Proposal, ToneProposals
 
 __all__ = [
+    "PartChange",
     "Proposal",
     "ToneProposals",
     "alt_text_proposal",
@@ -33,6 +40,9 @@ __all__ = [
     "placing_proposal",
     "proposed_focus",
     "readable_proposal",
+    "started",
+    "style_changes",
+    "style_proposal",
     "subject_proposal",
     "swap_proposal",
     "tone_proposal",

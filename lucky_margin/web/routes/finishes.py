@@ -19,13 +19,14 @@ from lucky_margin.core.document import (
     SizePlan,
     SolidColour,
     Square,
+    StyleId,
     Value,
     blank_finish,
     new_finish,
 )
 from lucky_margin.core.edits.sizes import size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
-from lucky_margin.core.proposals import proposed_focus
+from lucky_margin.core.proposals import started
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import FinishEntry, FinishRecord, RevisionRecord
@@ -113,6 +114,7 @@ class NewFinish(Value):
     draft: Sha256 | None = None
     cut_out: CutOut = CutOut()
     square: Square | None = None
+    style: StyleId | None = Field(default=None, description="The house style of a new photo's.")
     plan: SizePlan | None = Field(default=None, description="The size of one without a photo.")
     ground: Ground = PLAIN_GROUND
 
@@ -153,23 +155,32 @@ class VersionName(Value):
 
 
 @router.post("", status_code=201)
-def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
+async def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
     """Start a finish from a photo or from a plain ground, or keep a document as one of its own."""
     if new.draft is not None:
         document = state.drafts.get(new.draft).finish
         document = document.model_copy(update={"name": new.name or document.name})
-        return state_of(state.store.finishes.create(document, label="Started as a copy"), state)
+        return await run_in_threadpool(_created, document, state, "Started as a copy")
     if new.plan is not None:
         size = size_of_plan(new.plan, "main")
         document = blank_finish(name=new.name or size.name, size=size, ground=new.ground)
-        return state_of(state.store.finishes.create(document), state)
-    photo = state.store.photos.get(new.photo or "")
+        return await run_in_threadpool(_created, document, state)
+    photo = await run_in_threadpool(state.store.photos.get, new.photo or "")
     document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
     taken = PhotoReference(sha256=photo.sha256, square=new.square)
     document = document.model_copy(update={"photo": taken, "cut_out": new.cut_out})
-    scene = Scene.of(document, document.sizes[0].id, state.store.photos)
-    document = document.model_copy(update={"focus": proposed_focus(scene)})
-    return state_of(state.store.finishes.create(document), state)
+    style = state.store.styles.get(new.style) if new.style else None
+    scene = Scene(document, document.sizes[0], state.store.photos)
+    document = await state.desk.run(
+        lambda: started(document, state.store.photos, style),
+        Priority.JOB,
+        memory=bytes_to_draw(scene),
+    )
+    return await run_in_threadpool(_created, document, state)
+
+
+def _created(document: Finish, state: AppState, label: str = "Started") -> FinishState:
+    return state_of(state.store.finishes.create(document, label=label), state)
 
 
 @router.get("")
