@@ -47,7 +47,7 @@ DROP = """
     }
 """
 
-WAIT = 120_000  # milliseconds: a wait, not a promise, since other tests share the machine
+WAIT = 15_000
 expect.set_options(timeout=WAIT)
 
 

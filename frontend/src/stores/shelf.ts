@@ -7,6 +7,7 @@ import { Cancelled, get, order, post, Refused, remove, upload } from '../api/cli
 import type { FinishFace, FinishState, Photo, SizePlan } from '../api/types'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
+import { useStyles } from './styles'
 import { useWork } from './work'
 
 interface FinishPage {
@@ -16,6 +17,7 @@ interface FinishPage {
 
 export const useShelf = defineStore('shelf', () => {
   const notices = useNotices()
+  const styles = useStyles()
   const work = useWork()
   const finishes = ref<FinishFace[]>([])
   const total = ref(0)
@@ -77,9 +79,10 @@ export const useShelf = defineStore('shelf', () => {
     return started
   }
 
-  /** Start a finish from a photo on the shelf; returns its id. */
+  /** Start a finish from a photo on the shelf, in the house style that was chosen; returns its id. */
   async function start(photo: string): Promise<string> {
-    return (await post<FinishState>('/finishes', { photo })).id
+    if (!styles.loaded) await styles.load()
+    return (await post<FinishState>('/finishes', { photo, style: styles.chosen })).id
   }
 
   /** Start a finish of this size that has no photo; returns its id. */

@@ -157,10 +157,11 @@ async def propose_style(wanted: StyleTaken, state: AppStateDep) -> JobTold:
     return await told_soon(job)
 
 
-@router.put("/default", status_code=204)
-def set_default(chosen: DefaultStyle, state: AppStateDep) -> None:
+@router.put("/default")
+def set_default(chosen: DefaultStyle, state: AppStateDep) -> StyleList:
     """Choose the style that new photos get, or none."""
     state.store.styles.set_default(chosen.id)
+    return list_styles(state)
 
 
 @router.post("/file", status_code=201, openapi_extra=BYTES)

@@ -5,6 +5,7 @@ import type { DocketLine as Line, Edit, Photo } from '../../api/types'
 import { useBench } from '../../stores/bench'
 import DocketLine from './DocketLine.vue'
 import { PANELS } from './panels'
+import StyleLine from './style/StyleLine.vue'
 
 defineProps<{ photo: Photo | null }>()
 
@@ -38,7 +39,10 @@ function reset({ key }: Line): void {
   <div class="docket ticket-edge">
     <div class="scroll">
       <header>
-        <h1>Docket</h1>
+        <div>
+          <h1>Docket</h1>
+          <StyleLine />
+        </div>
         <p v-if="photo">
           <span :title="photo.name">{{ photo.name }}</span>
           {{ photo.width }} × {{ photo.height }}

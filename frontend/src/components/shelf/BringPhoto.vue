@@ -7,6 +7,7 @@ import type { SizePlan } from '../../api/types'
 import { useNotices } from '../../stores/notices'
 import { useShelf } from '../../stores/shelf'
 import SizeDialog from '../bench/SizeDialog.vue'
+import StyleChoice from './StyleChoice.vue'
 
 const shelf = useShelf()
 const { bring } = useBringing()
@@ -49,6 +50,7 @@ async function startBlank(plan: SizePlan): Promise<void> {
         @change="picked"
       />
     </div>
+    <StyleChoice />
     <p class="blank">
       No photo? <button type="button" class="link" @click="showSizes = true">Start from a plain ground…</button>
     </p>

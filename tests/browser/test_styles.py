@@ -1,0 +1,109 @@
+"""House styles in the browser: kept from one finish, given to the next photo, changed, renewed."""
+
+import re
+
+import numpy as np
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.support import encoded
+
+PLAIN = encoded(np.full((600, 800, 3), 90, np.uint8))
+GREEN = np.array([31, 107, 75])
+
+
+class HouseStyleTest(BrowserTest):
+    def dialog(self):
+        self.page.get_by_role("button", name=re.compile("^House style: ")).click()
+        return self.page.get_by_role("dialog", name="House style")
+
+    def keep_green_border(self, name):
+        """A finish with a thick green border, and a style kept from it."""
+        page = self.page
+        self.bring_data((f"{name}.png", PLAIN))
+        self.on_bench()
+        self.use_size("Square post")
+        self.step("Border")
+        with self.one_change():
+            page.get_by_role("switch", name="Border on or off").locator("..").click()
+        with self.one_change():
+            self.type_in("Border colour, typed", "#1F6B4B")
+        dialog = self.dialog()
+        if page.request.get(f"{self.service.url}/api/styles").json()["styles"]:
+            dialog.get_by_role("button", name="Keep a style from this finish").click()
+        dialog.get_by_label("Name of the style").fill(name)
+        with self.one_change():
+            dialog.get_by_role("button", name="Save the style").click()
+        expect(dialog).to_contain_text("This finish is in this style")
+        page.keyboard.press("Escape")
+
+    def test_the_next_photo_starts_with_it_and_lets_it_go(self):
+        page = self.page
+        self.keep_green_border("Spring")
+        page.get_by_role("button", name="Shelf").click()
+        page.get_by_label("New photos start in").select_option(label="Spring")
+        self.bring_data(("next.png", encoded(np.full((500, 900, 3), 200, np.uint8))))
+        self.on_bench()
+        expect(page.get_by_role("button", name="House style: Spring")).to_be_visible()
+        expect(page.locator("header .state")).to_have_text("saved · no changes yet")
+        picture = self.saved_picture("Crop")
+        self.assertEqual(picture.shape, (1080, 1080, 3))
+        self.assertLess(np.abs(picture[8:14, 300:800] - GREEN).max(), 12)
+        dialog = self.dialog()
+        with self.one_change():
+            dialog.get_by_role("button", name="Remove from this finish").click()
+        self.assertEqual(self.saved_picture("Crop").shape, (500, 900, 3))
+        page.get_by_role("button", name="Shelf").click()
+        page.get_by_label("New photos start in").select_option(label="no house style")
+
+    def test_what_was_changed_since_is_listed_and_replaced_on_request(self):
+        page = self.page
+        self.keep_green_border("Summer")
+        self.step("Border")
+        with self.one_change():
+            self.type_in("Border colour, typed", "#AA2200")
+        dialog = self.dialog()
+        border = dialog.get_by_role("listitem").filter(has_text="Border")
+        expect(border).to_contain_text("yours")
+        expect(border.get_by_role("checkbox")).not_to_be_checked()
+        expect(dialog.get_by_role("button", name="Take it over again")).to_be_disabled()
+        border.get_by_role("checkbox").check()
+        with self.one_change():
+            dialog.get_by_role("button", name="Take it over again").click()
+        self.assertEqual(page.get_by_label("Border colour, typed").input_value(), "#1F6B4B")
+
+    def test_a_new_version_renews_the_finishes_that_have_the_old_one(self):
+        page = self.page
+        self.keep_green_border("Autumn")
+        first = page.url
+        page.get_by_role("button", name="Shelf").click()
+        page.get_by_label("New photos start in").select_option(label="Autumn")
+        self.bring_data(("second.png", encoded(np.full((400, 400, 3), 60, np.uint8))))
+        self.on_bench()
+        second = page.url
+        self.assertNotEqual(first, second)
+        self.step("Border")
+        with self.one_change():
+            self.type_in("Border colour, typed", "#0000FF")
+        dialog = self.dialog()
+        dialog.get_by_role("button", name="Keep a style from this finish").click()
+        with self.one_change():
+            dialog.get_by_role("button", name="Save the style").click()
+        dialog.get_by_role("button", name="Renew 1 finish").click()
+        expect(page.get_by_text("One finish was renewed")).to_be_visible()
+        page.goto(first)
+        self.on_bench()
+        self.step("Border")
+        expect(page.get_by_label("Border colour, typed")).to_have_value("#0000FF")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_label("Border colour, typed")).to_have_value("#1F6B4B")
+        page.get_by_role("button", name="Shelf").click()
+        page.get_by_role("button", name="House styles").click()
+        styles = page.get_by_role("dialog", name="House styles").get_by_role("listitem")
+        with page.expect_download() as caught:
+            styles.filter(has_text="Autumn").get_by_role("link", name="Save as a file").click()
+        self.assertEqual(caught.value.suggested_filename, "autumn.style.zip")
+        styles.filter(has_text="Autumn").get_by_role("button", name="Remove").click()
+        expect(styles.filter(has_text="Autumn")).to_have_count(0)
+        page.get_by_label("A house style's file").set_input_files(caught.value.path())
+        expect(styles.filter(has_text="Autumn")).to_have_count(1)
