@@ -11,6 +11,7 @@ from typing import NoReturn
 from pydantic import ValidationError
 
 from lucky_margin.cli import bordering, cutting, treating
+from lucky_margin.cli.batch import finish_folder
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
 from lucky_margin.cli.lettering import add_options
@@ -75,6 +76,7 @@ def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="lucky-margin", description="Finish single photos at exact pixel sizes.")
     commands = parser.add_subparsers(required=True, metavar="COMMAND", parser_class=_Parser)
     _add_finish(commands.add_parser("finish", help="finish photos, all in the same way"))
+    _add_batch(commands.add_parser("batch", help="finish a folder of photos in a house style"))
     _add_render(commands.add_parser("render", help="export one size of a finish document"))
     schema = commands.add_parser("schema", help="print the JSON Schema of a finish document")
     schema.set_defaults(run=_schema)
@@ -138,6 +140,29 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     finish.set_defaults(run=_finish)
 
 
+def _add_batch(batch: argparse.ArgumentParser) -> None:
+    batch.add_argument("folder", type=Path, metavar="FOLDER", help="with the photos")
+    batch.add_argument(
+        "--style",
+        required=True,
+        metavar="NAME",
+        help="a house style of the shelf, or a file that one was saved to",
+    )
+    batch.add_argument(
+        "--table",
+        type=Path,
+        metavar="CSV",
+        help="words for the columns in the style's texts: a row for each photo in the order of "
+        "their names, or a column “file” that names it",
+    )
+    batch.add_argument(
+        "--jobs", type=int, default=0, metavar="N", help="at a time; default: one a processor"
+    )
+    batch.add_argument("--strict", action="store_true", help="exit with 3 if a cut-out is doubtful")
+    _add_output(batch, "a folder")
+    batch.set_defaults(run=_batch)
+
+
 def _add_render(render: argparse.ArgumentParser) -> None:
     render.add_argument("document", type=Path, metavar="FINISH.json")
     render.add_argument(
@@ -155,6 +180,18 @@ def _add_output(command: argparse.ArgumentParser, what: str) -> None:
 
 def _finish(chosen: argparse.Namespace) -> int:
     outcome = finish_photos(chosen)
+    if outcome.failed:
+        return BAD_INPUT
+    return DOUBTFUL if outcome.doubtful and chosen.strict else 0
+
+
+def _batch(chosen: argparse.Namespace) -> int:
+    outcome = finish_folder(chosen)
+    parts = [f"{outcome.finished} finished"]
+    parts += [f"{outcome.known} finished before"] if outcome.known else []
+    parts += [f"{outcome.failed} failed"] if outcome.failed else []
+    parts += [f"{outcome.doubtful} to check"] if outcome.doubtful else []
+    print(", ".join(parts))
     if outcome.failed:
         return BAD_INPUT
     return DOUBTFUL if outcome.doubtful and chosen.strict else 0

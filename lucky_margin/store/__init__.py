@@ -19,17 +19,23 @@ from lucky_margin.core.document import (
     upgraded_look,
     upgraded_size_plan,
 )
-from lucky_margin.store.database import Database, migrate
+from lucky_margin.store.database import Database, full_disk_is_said, migrate
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.exports import ExportRecord, ExportStore
-from lucky_margin.store.files import FileStore
+from lucky_margin.store.files import FileStore, whole_file
 from lucky_margin.store.finishes import FinishEntry, FinishRecord, FinishStore, RevisionRecord
 from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore
 from lucky_margin.store.settings import SettingsStore
-from lucky_margin.store.styles import StyleStore, export_style, import_style, new_style_id
+from lucky_margin.store.styles import (
+    StyleStore,
+    export_style,
+    files_of_style,
+    import_style,
+    new_style_id,
+)
 from lucky_margin.store.tables import TableStore
 
 __all__ = [
@@ -51,10 +57,13 @@ __all__ = [
     "StyleStore",
     "TableStore",
     "export_style",
+    "files_of_style",
+    "full_disk_is_said",
     "import_style",
     "new_style_id",
     "used",
     "used_subject",
+    "whole_file",
 ]
 
 

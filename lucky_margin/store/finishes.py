@@ -212,6 +212,15 @@ class FinishStore:
             )
             return [_entry(row) for row in rows]
 
+    def entries(self, ids: Sequence[str]) -> Sequence[FinishEntry]:
+        """These finishes, in this order.
+
+        Raises:
+            NotFound: one of them is not there.
+        """
+        with self._database.read() as connection:
+            return [_entry(_row(connection, one)) for one in ids]
+
     def count(self, *, search: str = "", binned: bool = False) -> int:
         """How many finishes such a list has."""
         with self._database.read() as connection:

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from lucky_margin.core.document import HouseStyle
 from lucky_margin.core.document.references import fonts_of, photos_of, tables_of
 from lucky_margin.core.errors import BadInput, NotFound
-from lucky_margin.core.export.style_file import StyleFiles, read_style_file, style_file
+from lucky_margin.core.export import StyleFiles, read_style_file, style_file
 from lucky_margin.store.database import Database
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.settings import SettingsStore
@@ -108,13 +108,22 @@ def _style(kept: Kept[HouseStyle]) -> HouseStyle:
 
 def export_style(store: "Store", style: HouseStyle) -> bytes:
     """A style as a file, with every picture, font and colour table that it needs."""
+    return style_file(style, files_of_style(store, style))
+
+
+def files_of_style(store: "Store", style: HouseStyle) -> StyleFiles:
+    """The pictures, fonts and colour tables that a style needs.
+
+    Raises:
+        NotFound: one of them is gone.
+    """
     photos = {}
     for sha256 in photos_of(style):
         record = store.photos.get(sha256)
         photos[sha256] = (record.name, store.photos.original(sha256).read_bytes())
     fonts = {one: store.fonts.data(one) for one in fonts_of(style)}
     tables = {one: store.tables.data(one) for one in tables_of(style)}
-    return style_file(style, StyleFiles(photos, fonts, tables))
+    return StyleFiles(photos, fonts, tables)
 
 
 def import_style(store: "Store", data: bytes) -> HouseStyle:

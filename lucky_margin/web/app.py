@@ -32,13 +32,14 @@ from lucky_margin.web.routes import (
     sizes,
     styles,
     subjects,
+    tables,
     treatments,
     words,
 )
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks, treatments, badges, styles,
+    fonts, icons, marks, treatments, badges, styles, tables,
 )  # fmt: skip
 
 

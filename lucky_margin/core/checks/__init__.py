@@ -34,6 +34,7 @@ CHECKS: tuple[Callable[[Scene], Check | Iterable[Check] | None], ...] = (
     size_checks.clipping,
     size_checks.noise,
     piece_checks.piece_checks,
+    piece_checks.columns,
     piece_checks.watermark,
     piece_checks.watermark_font,
     size_checks.transparency,

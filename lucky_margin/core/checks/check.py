@@ -33,6 +33,7 @@ class Check(Value):
         "past",
         "small",
         "missing",
+        "columns",
         "font",
         "over focus",
         "hidden",
@@ -47,3 +48,8 @@ class Check(Value):
     severity: Literal["ok", "warning"]
     text: str
     action: CheckAction | None = None
+
+    @property
+    def asks_for_a_look(self) -> bool:
+        """Whether it is a warning."""
+        return self.severity == "warning"

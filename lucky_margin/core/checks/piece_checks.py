@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
     PieceChanges,
     TextPiece,
     WatermarkChanges,
+    columns_in,
 )
 from lucky_margin.core.edits.moving import AlignPieces, PlacePiece, scaled_fields
 from lucky_margin.core.edits.pieces import SetPiece
@@ -172,6 +173,21 @@ def _missing(laid: LaidPiece) -> Check | None:
         edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(text=kept), only_this_size=True)
         action = CheckAction(label="Remove them", edit=edit)
     return Check(key="missing", severity="warning", text=text, action=action)
+
+
+def columns(scene: Scene) -> Check | None:
+    """Whether words name columns that no table filled."""
+    texts = [getattr(laid.piece, "text", "") for laid in scene.pieces]
+    named = dict.fromkeys(name for text in texts for name in columns_in(text))
+    if not named:
+        return None
+    listed = ", ".join(f"“{{{name}}}”" for name in named)
+    stands = "stands" if len(named) == 1 else "stand"
+    text = (
+        f"{listed} {stands} for a column of a table; type the words, or finish photos with a "
+        "table that has it."
+    )
+    return Check(key="columns", severity="warning", text=text)
 
 
 def _font(laid: LaidPiece) -> Check | None:

@@ -27,6 +27,7 @@ from lucky_margin.core.document.borders import (
     StockPattern,
     Texture,
 )
+from lucky_margin.core.document.columns import columns_in, columns_of, with_words
 from lucky_margin.core.document.cut_out import (
     MOST_OUTLINES,
     MOST_STROKE_POINTS,
@@ -126,6 +127,7 @@ from lucky_margin.core.document.pieces import (
 from lucky_margin.core.document.placeless import placeless
 from lucky_margin.core.document.references import photos_of
 from lucky_margin.core.document.renewing import Used, renewed, with_subject
+from lucky_margin.core.document.row import LONGEST_CELL, MOST_COLUMNS, NO_ROW, Row
 from lucky_margin.core.document.shapes import (
     Blob,
     Placed,
@@ -228,10 +230,12 @@ __all__ = [
     "FORMAT",
     "GROUND_PLACES",
     "HUE_NAMES",
+    "LONGEST_CELL",
     "MAX_OUTPUT_PIXELS",
     "MAX_SIDE",
     "MAX_SIZES",
     "MOST_BANDS",
+    "MOST_COLUMNS",
     "MOST_LIFTS",
     "MOST_OUTLINES",
     "MOST_STROKES",
@@ -240,6 +244,7 @@ __all__ = [
     "MOST_TREATMENTS",
     "MOST_TURN",
     "NEUTRAL_KELVIN",
+    "NO_ROW",
     "PARTS",
     "PART_KEYS",
     "SIZE_LIBRARY",
@@ -354,6 +359,7 @@ __all__ = [
     "Relief",
     "Repeat",
     "Reveal",
+    "Row",
     "Settings",
     "Sha256",
     "Shadow",
@@ -411,6 +417,8 @@ __all__ = [
     "Window",
     "blank_finish",
     "changed_since",
+    "columns_in",
+    "columns_of",
     "describe_invalid",
     "describe_validation_error",
     "json_schema",
@@ -426,5 +434,6 @@ __all__ = [
     "upgraded_size_plan",
     "with_style",
     "with_subject",
+    "with_words",
     "without_style",
 ]

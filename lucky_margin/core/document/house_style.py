@@ -7,6 +7,7 @@ from pydantic import Field
 from lucky_margin.core.document.borders import Border
 from lucky_margin.core.document.cut_out import Outlines, SubjectEdge, SubjectShadow
 from lucky_margin.core.document.pieces import MOST_PIECES, Piece, Watermark
+from lucky_margin.core.document.row import NO_ROW, Row
 from lucky_margin.core.document.sizes import Size
 from lucky_margin.core.document.steps import Export
 from lucky_margin.core.document.tone import MOST_WASHES, Fade, LookUse, Settings
@@ -95,11 +96,13 @@ class HouseStyle(Value):
 
 class StyleUse(Value):
     """The version of a house style that a finish has: what it ``gave``, what the finish had
-    ``before`` in its place, and the subjects that were ``found`` for it (photo space)."""
+    ``before`` in its place, the ``row`` of a table that filled its words, and the subjects that
+    were ``found`` for it (photo space)."""
 
     id: StyleId
     name: Name
     version: int = Field(ge=1)
     gave: StyleParts
     before: StyleParts
+    row: Row = NO_ROW
     found: tuple[PhotoBox, ...] = ()

@@ -9,6 +9,7 @@ from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from typing import Any
 
+from lucky_margin.core.document.columns import filled_pieces, filled_watermark, row_of
 from lucky_margin.core.document.cut_out import CutOut
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.house_style import (
@@ -24,6 +25,7 @@ from lucky_margin.core.document.lifts import Lifts
 from lucky_margin.core.document.overrides import PieceChanges
 from lucky_margin.core.document.pieces import PhotoAnchor, Piece
 from lucky_margin.core.document.placeless import placeless
+from lucky_margin.core.document.row import NO_ROW, Row
 from lucky_margin.core.document.sizes import Crop, Size
 from lucky_margin.core.document.summaries import (
     border_in_words,
@@ -317,16 +319,19 @@ def with_style(
     *,
     put: Collection[PartKey] | None = None,
     light: Settings | None = None,
+    row: Row | None = None,
 ) -> Finish:
     """``finish`` in a style, in place of any other one. Only the parts ``put`` are taken over; by
     default all but those that somebody changed since the finish got the style. ``light`` is what is
-    suggested for the photo, where the style asks for that."""
+    suggested for the photo, where the style asks for that; ``row`` fills the columns in its words.
+    Without them those that the finish had in the same style before are taken."""
     use = finish.style if finish.style and finish.style.id == style.id else None
     mine = changed_since(finish) if use else ()
     bare = _without_parts(finish) if use else without_style(finish)
-    if light is None and use:
-        light = use.gave.light
-    gave = style.parts.model_copy(update={"light": light if style.suggest_light else None})
+    if use:
+        light, row = light or use.gave.light, use.row if row is None else row
+    gave = _filled(style.parts, finish, row or NO_ROW)
+    gave = gave.model_copy(update={"light": light if style.suggest_light else None})
     before: dict[str, Any] = {}
     styled = bare
     for part in PARTS:
@@ -342,17 +347,29 @@ def with_style(
         version=style.version,
         gave=gave,
         before=StyleParts(**before),
+        row=row or NO_ROW,
         found=use.found if use else (),
     )
     return _framed_like(finish, styled).model_copy(update={"style": used})
 
 
+def _filled(parts: StyleParts, finish: Finish, row: Row) -> StyleParts:
+    """The parts with the columns in their words filled."""
+    row, filled = row_of(finish, row), dict[str, Any]()
+    if parts.pieces:
+        filled["pieces"] = filled_pieces(parts.pieces, row)
+    if parts.watermark:
+        filled["watermark"] = filled_watermark(parts.watermark, row)
+    return parts.model_copy(update=filled)
+
+
 def parts_alike(finish: Finish, style: HouseStyle) -> tuple[PartKey, ...]:
     """The parts that a finish has just as the style gives them, pieces under whatever ids."""
-    pieces = style.parts.pieces or ()
+    parts = _filled(style.parts, finish, NO_ROW)
+    pieces = parts.pieces or ()
     if len(_twins(_own_pieces(finish), pieces)) == len(pieces):
         finish = _put_pieces(finish, pieces)
-    return tuple(part.key for part in PARTS if _is_given(part, style.parts, finish))
+    return tuple(part.key for part in PARTS if _is_given(part, parts, finish))
 
 
 def without_style(finish: Finish) -> Finish:

@@ -11,6 +11,7 @@ from lucky_margin.core.document import (
     Finish,
     HouseStyle,
     PartKey,
+    Row,
     Settings,
     parts_alike,
     with_style,
@@ -26,19 +27,20 @@ from lucky_margin.core.scene import Scene
 class UseStyle(EditBase):
     """Take a house style over: the parts ``put``, by default all that nobody changed since the
     finish got it. ``light`` and ``subjects`` (photo space, a box each) are what was found for the
-    photo, where the style asks for it."""
+    photo, where the style asks for it; ``row`` is what a table says of it."""
 
     kind: Literal["use_style"] = "use_style"
     style: HouseStyle
     put: tuple[PartKey, ...] | None = None
     light: Settings | None = None
+    row: Row | None = None
     subjects: Annotated[tuple[Box, ...], Field(max_length=MOST_SUBJECTS)] = ()
 
 
 @carries_out(UseStyle)
 def use_style(scene: Scene, edit: UseStyle) -> Edited:
     """The finish in the style, with its subject where it had none."""
-    styled = with_style(scene.finish, edit.style, put=edit.put, light=edit.light)
+    styled = with_style(scene.finish, edit.style, put=edit.put, light=edit.light, row=edit.row)
     if edit.subjects and lacks_subject(styled):
         subject = SetSubject(boxes=edit.subjects, cut_out=False)
         size = styled.sizes[0]

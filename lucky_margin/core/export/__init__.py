@@ -1,6 +1,6 @@
 """Export: pictures to files."""
 
-from lucky_margin.core.export.archive import ALT_TEXT_TABLE, alt_text_table, zipped
+from lucky_margin.core.export.archive import ALT_TEXT_TABLE, alt_text_table, zip_into, zipped
 from lucky_margin.core.export.encode import MEDIA_TYPES, SUFFIXES, encode
 from lucky_margin.core.export.export import ExportedFile, export
 from lucky_margin.core.export.file_names import file_names
@@ -8,7 +8,13 @@ from lucky_margin.core.export.kept_subject import kept_subject
 from lucky_margin.core.export.mask import mask_file
 from lucky_margin.core.export.names import file_stem, safe_stem
 from lucky_margin.core.export.reveal import export_reveal
-from lucky_margin.core.export.style_file import MAX_STYLE_BYTES, STYLE_SUFFIX
+from lucky_margin.core.export.style_file import (
+    MAX_STYLE_BYTES,
+    STYLE_SUFFIX,
+    StyleFiles,
+    read_style_file,
+    style_file,
+)
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     QUALITY_FLOOR,
@@ -29,6 +35,7 @@ __all__ = [
     "FewerPixels",
     "OtherFormat",
     "Remedy",
+    "StyleFiles",
     "alt_text_table",
     "encode",
     "export",
@@ -37,6 +44,9 @@ __all__ = [
     "file_stem",
     "kept_subject",
     "mask_file",
+    "read_style_file",
     "safe_stem",
+    "style_file",
+    "zip_into",
     "zipped",
 ]

@@ -3,6 +3,8 @@
 import csv
 import io
 import zipfile
+from collections.abc import Iterable
+from typing import IO
 
 from lucky_margin.core.export.names import unlike
 
@@ -27,15 +29,19 @@ def alt_text_table(rows: list[tuple[str, str]]) -> bytes:
     return table.getvalue().encode("utf-8-sig")
 
 
-def zipped(files: list[tuple[str, bytes]]) -> bytes:
-    """``files`` (name and bytes) as one archive; pictures are not compressed again.
-
-    What would be a second file of the same name gets a number.
-    """
-    names: list[str] = []
+def zipped(files: Iterable[tuple[str, bytes]]) -> bytes:
+    """``files`` (name and bytes) as one archive."""
     buffer = io.BytesIO()
-    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as archive:
-        for name, data in files:
-            names.append(unlike(name, names))
-            archive.writestr(zipfile.ZipInfo(names[-1], _NO_DATE), data)
+    zip_into(buffer, files)
     return buffer.getvalue()
+
+
+def zip_into(file: IO[bytes], files: Iterable[tuple[str, bytes]]) -> None:
+    """Write ``files`` (name and bytes) as one archive, one at a time; pictures are not compressed
+    again. What would be a second file of the same name gets a number."""
+    names: set[str] = set()
+    with zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as archive:
+        for wanted, data in files:
+            name = unlike(wanted, names)
+            names.add(name)
+            archive.writestr(zipfile.ZipInfo(name, _NO_DATE), data)

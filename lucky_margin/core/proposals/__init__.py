@@ -18,6 +18,7 @@ from lucky_margin.core.proposals.for_photos import (
 from lucky_margin.core.proposals.for_styles import (
     PartChange,
     started,
+    started_like,
     style_changes,
     style_proposal,
 )
@@ -41,6 +42,7 @@ __all__ = [
     "proposed_focus",
     "readable_proposal",
     "started",
+    "started_like",
     "style_changes",
     "style_proposal",
     "subject_proposal",

@@ -5,21 +5,28 @@ from collections.abc import Collection
 from dataclasses import replace
 
 from lucky_margin.core.document import (
+    NO_ROW,
     PARTS,
     Box,
     Finish,
     HouseStyle,
     PartKey,
+    Row,
     Settings,
     Value,
     changed_since,
     with_style,
+    with_words,
 )
 from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.styling import UseStyle, lacks_subject
 from lucky_margin.core.progress import Progress, untold
-from lucky_margin.core.proposals.for_photos import found_subject, proposed_focus
+from lucky_margin.core.proposals.for_photos import (
+    found_subject,
+    proposed_focus,
+    swap_proposal,
+)
 from lucky_margin.core.proposals.proposal import Proposal
 from lucky_margin.core.scene import Scene, Sources
 from lucky_margin.core.tone import propose_tone
@@ -65,9 +72,12 @@ def style_proposal(
     style: HouseStyle,
     put: Collection[PartKey] | None = None,
     progress: Progress = untold,
+    *,
+    row: Row | None = None,
 ) -> Proposal:
     """The finish in a house style, with the photo's suggested light and its subject where the style
-    asks for them. ``put`` are the parts to take over, as ``UseStyle`` has them.
+    asks for them. ``put`` are the parts to take over and ``row`` fills the columns in its words, as
+    ``UseStyle`` has them.
 
     Raises:
         NotFound: the photo is not known.
@@ -77,8 +87,9 @@ def style_proposal(
         style=style,
         put=None if put is None else tuple(put),
         light=_suggested_light(scene) if style.suggest_light else None,
+        row=row,
     )
-    styled = with_style(scene.finish, style, put=put, light=edit.light)
+    styled = with_style(scene.finish, style, put=put, light=edit.light, row=row)
     if scene.finish.photo and lacks_subject(styled):
         subjects = _found(Scene(styled, styled.sizes[0], scene.sources), progress)
         edit = edit.model_copy(update={"subjects": subjects})
@@ -99,9 +110,12 @@ def _found(scene: Scene, progress: Progress) -> tuple[Box, ...]:
     return edit.boxes if isinstance(edit, SetSubject) else ()
 
 
-def started(finish: Finish, sources: Sources, style: HouseStyle | None = None) -> Finish:
+def started(
+    finish: Finish, sources: Sources, style: HouseStyle | None = None, row: Row = NO_ROW
+) -> Finish:
     """A fresh finish of a photo with what to keep in view of it, and in a house style if there is
-    one. Where that cuts the subject out, the subject is what stays in view.
+    one, its words filled from the ``row`` of a table. Where the style cuts the subject out, the
+    subject is what stays in view.
 
     Raises:
         NotFound: the photo is not known, or a picture of the style.
@@ -113,6 +127,23 @@ def started(finish: Finish, sources: Sources, style: HouseStyle | None = None) -
         scene = replace(scene, finish=finish.model_copy(update={"focus": focus}))
     if style is None:
         return scene.finish
-    edit = style_proposal(scene, style).edit
-    assert edit is not None  # a style always has one
-    return apply_edit(scene, edit).finish
+    return _taken(scene, style_proposal(scene, style, row=row))
+
+
+def started_like(
+    like: Finish, sha256: str, name: str, sources: Sources, row: Row = NO_ROW
+) -> Finish:
+    """A finish of another photo, with all else as in ``like``, its words filled from ``row``.
+
+    Raises:
+        NotFound: there is no such photo.
+    """
+    scene = Scene(like, like.sizes[0], sources)
+    finish = _taken(scene, swap_proposal(scene, sha256)).model_copy(update={"name": name})
+    filled = with_words(finish, row).model_copy(update={"style": None})
+    return Finish.model_validate(filled.model_dump())
+
+
+def _taken(scene: Scene, proposal: Proposal) -> Finish:
+    assert proposal.edit is not None  # these always have one
+    return apply_edit(scene, proposal.edit).finish

@@ -1,13 +1,18 @@
 """Weighing, saving and finding exports again."""
 
+import tempfile
+from collections.abc import Sequence
+from itertools import chain
+from pathlib import Path
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
+from fastapi.responses import FileResponse
 from pydantic import Field
+from starlette.background import BackgroundTask
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
-    MAX_SIZES,
     ExportChanges,
     FixedPixels,
     Identifier,
@@ -28,12 +33,12 @@ from lucky_margin.core.export import (
     export,
     export_reveal,
     safe_stem,
-    zipped,
+    zip_into,
 )
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import FileFormat
-from lucky_margin.store import ExportRecord
+from lucky_margin.store import ExportRecord, full_disk_is_said
 from lucky_margin.web.app_state import AppState, AppStateDep, ExportKey, bytes_to_draw
 from lucky_margin.web.examples import REVISION, example
 from lucky_margin.web.job_results import SuggestedEdit, WeighedFile
@@ -43,6 +48,12 @@ from lucky_margin.web.routes.jobs import JobTold, told_soon
 from lucky_margin.web.work_desk import Priority
 
 router = APIRouter(tags=["exports"])
+
+MOST_ZIPPED = 1000
+"""Files in one archive."""
+
+SEVERAL = "Finished photos"
+"""What an archive of several finishes is called."""
 
 
 class SizeAtRevision(Value):
@@ -148,21 +159,38 @@ def download(export_id: RowId, state: AppStateDep) -> Response:
     return Response(data, media_type=media_type, headers=attached(record.file_name))
 
 
-@router.get("/exports/zip", response_class=Response, responses=FILE)
+@router.get("/exports/zip", response_class=FileResponse, responses=FILE)
 def download_zip(
-    state: AppStateDep, ids: Annotated[list[RowId], Query(min_length=1, max_length=MAX_SIZES)]
-) -> Response:
-    """Several saved files of one finish in one archive, with a table of their alternative texts if
-    there are any."""
+    state: AppStateDep, ids: Annotated[list[RowId], Query(min_length=1, max_length=MOST_ZIPPED)]
+) -> FileResponse:
+    """Several saved files in one archive, with a table of their alternative texts if there are
+    any."""
     records = [state.store.exports.get(one) for one in ids]
-    name = state.store.finishes.get(records[0].finish_id).document.name
-    files = [(record.file_name, state.store.exports.data(record)) for record in records]
+    finishes = {record.finish_id for record in records}
+    name = SEVERAL
+    if len(finishes) == 1:
+        name = state.store.finishes.get(records[0].finish_id).document.name
+    path = _zip_file(records, state)
+    return FileResponse(
+        path,
+        media_type="application/zip",
+        headers=attached(f"{safe_stem(name)}.zip"),
+        background=BackgroundTask(path.unlink),
+    )
+
+
+def _zip_file(records: Sequence[ExportRecord], state: AppState) -> Path:
+    """The archive as a file, since it may be larger than the memory should hold."""
     told = [(record.file_name, _alt_text(record, state)) for record in records]
-    if any(text for _, text in told):
-        files.append((ALT_TEXT_TABLE, alt_text_table(told)))
-    data = zipped(files)
-    headers = attached(f"{safe_stem(name)}.zip")
-    return Response(data, media_type="application/zip", headers=headers)
+    files = ((record.file_name, state.store.exports.data(record)) for record in records)
+    table = [(ALT_TEXT_TABLE, alt_text_table(told))] if any(text for _, text in told) else []
+    with full_disk_is_said(), tempfile.NamedTemporaryFile(suffix=".zip", delete=False) as file:
+        try:
+            zip_into(file.file, chain(files, table))
+        except BaseException:
+            Path(file.name).unlink()
+            raise
+    return Path(file.name)
 
 
 @router.post("/exports/{export_id}/open")

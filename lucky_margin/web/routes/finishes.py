@@ -1,12 +1,15 @@
 """Finishes and their history."""
 
+from functools import partial
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
+from lucky_margin.core.checks import check
 from lucky_margin.core.document import (
+    NO_ROW,
     CutOut,
     Finish,
     FixedPixels,
@@ -14,6 +17,7 @@ from lucky_margin.core.document import (
     Identifier,
     Name,
     PhotoReference,
+    Row,
     Sha256,
     Size,
     SizePlan,
@@ -26,22 +30,26 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.edits.sizes import size_of_plan
 from lucky_margin.core.errors import BadInput, LuckyMarginError
-from lucky_margin.core.proposals import started
+from lucky_margin.core.proposals import started, started_like
 from lucky_margin.core.render import render
-from lucky_margin.core.scene import Scene
-from lucky_margin.store import FinishEntry, FinishRecord, RevisionRecord
+from lucky_margin.core.scene import Scene, scenes_of
+from lucky_margin.store import FinishEntry, FinishRecord, PhotoRecord, RevisionRecord
 from lucky_margin.web.app_state import AppState, AppStateDep, bytes_to_draw
 from lucky_margin.web.examples import DRAFT, ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
 from lucky_margin.web.routes.photos import Offset
-from lucky_margin.web.work_desk import Priority
+from lucky_margin.web.work_desk import BYTES_PER_PIXEL, Priority
 
 router = APIRouter(prefix="/finishes", tags=["finishes"])
 
 PLAIN_GROUND = SolidColour(colour="#33566B")
 """What a finish without a photo begins with."""
 
-FinishId = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
+FINISH_ID = r"^[0-9a-f]{16}$"
+FinishId = Annotated[str, Field(pattern=FINISH_ID)]
+
+MOST_TOGETHER = 200
+"""Finishes that are shown together."""
 
 RowId = Annotated[int, Field(ge=0, lt=2**63)]
 """A row's number; SQLite holds no larger one."""
@@ -89,6 +97,26 @@ class FinishList(Value):
     total: int
 
 
+class FacesWanted(Value):
+    """Finishes to show together."""
+
+    model_config = example(ids=["0123456789abcdef"])
+
+    ids: Annotated[list[FinishId], Field(max_length=MOST_TOGETHER)]
+
+
+class SizeLooks(Value):
+    """The warnings about one size; a doubtful subject comes before all else."""
+
+    size_id: str
+    texts: list[str]
+    subject_is_doubtful: bool
+
+
+class LooksList(Value):
+    sizes: list[SizeLooks]
+
+
 class Revision(Value):
     """One committed change."""
 
@@ -115,6 +143,12 @@ class NewFinish(Value):
     cut_out: CutOut = CutOut()
     square: Square | None = None
     style: StyleId | None = Field(default=None, description="The house style of a new photo's.")
+    like: str | None = Field(
+        default=None,
+        pattern=FINISH_ID,
+        description="The finish that all but the photo is taken of.",
+    )
+    row: Row = Field(default=NO_ROW, description="What fills the columns in its words.")
     plan: SizePlan | None = Field(default=None, description="The size of one without a photo.")
     ground: Ground = PLAIN_GROUND
 
@@ -166,17 +200,25 @@ async def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
         document = blank_finish(name=new.name or size.name, size=size, ground=new.ground)
         return await run_in_threadpool(_created, document, state)
     photo = await run_in_threadpool(state.store.photos.get, new.photo or "")
-    document = new_finish(name=new.name or _plain(photo.name), photo_sha256=photo.sha256)
+    document = await state.desk.run(
+        lambda: _of_photo(photo, new, state),
+        Priority.CHECK,
+        memory=photo.facts.width * photo.facts.height * BYTES_PER_PIXEL,
+    )
+    return await run_in_threadpool(_created, document, state)
+
+
+def _of_photo(photo: PhotoRecord, new: NewFinish, state: AppState) -> Finish:
+    """A finish of a photo, which is looked at for it."""
+    photos, name = state.store.photos, new.name or _plain(photo.name)
+    if new.like:
+        like = state.store.finishes.get(new.like).document
+        return started_like(like, photo.sha256, name, photos, new.row)
+    document = new_finish(name=name, photo_sha256=photo.sha256)
     taken = PhotoReference(sha256=photo.sha256, square=new.square)
     document = document.model_copy(update={"photo": taken, "cut_out": new.cut_out})
     style = state.store.styles.get(new.style) if new.style else None
-    scene = Scene(document, document.sizes[0], state.store.photos)
-    document = await state.desk.run(
-        lambda: started(document, state.store.photos, style),
-        Priority.JOB,
-        memory=bytes_to_draw(scene),
-    )
-    return await run_in_threadpool(_created, document, state)
+    return started(document, photos, style, new.row)
 
 
 def _created(document: Finish, state: AppState, label: str = "Started") -> FinishState:
@@ -197,6 +239,30 @@ def list_finishes(
         finishes=[_face(entry, state) for entry in entries],
         total=store.count(search=search, binned=binned),
     )
+
+
+@router.post("/faces")
+def list_faces(wanted: FacesWanted, state: AppStateDep) -> FinishList:
+    """These finishes, in this order."""
+    entries = state.store.finishes.entries(wanted.ids)
+    return FinishList(finishes=[_face(entry, state) for entry in entries], total=len(entries))
+
+
+@router.get("/{finish_id}/looks")
+async def list_looks(finish_id: FinishId, state: AppStateDep) -> LooksList:
+    """What asks for a look in any size of a finish, measured on its pictures."""
+    finish = (await run_in_threadpool(state.store.finishes.get, finish_id)).document
+    sizes = []
+    for scene in scenes_of(finish, state.store.photos).values():
+        checks = await state.measured(scene, partial(check, scene))
+        warnings = [one for one in checks if one.asks_for_a_look]
+        looks = SizeLooks(
+            size_id=scene.size.id,
+            texts=[one.text for one in warnings],
+            subject_is_doubtful=any(one.key == "subject" for one in warnings),
+        )
+        sizes.append(looks)
+    return LooksList(sizes=sizes)
 
 
 @router.get("/{finish_id}")
