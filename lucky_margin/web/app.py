@@ -91,6 +91,7 @@ def _serve_frontend(app: FastAPI, folder: Path) -> None:
         return FileResponse(folder / "favicon.svg")
 
     @app.get("/", include_in_schema=False)
+    @app.get("/sheet", include_in_schema=False)
     @app.get("/finish/{finish_id}", include_in_schema=False)
     def page(finish_id: str = "") -> FileResponse:
         return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})

@@ -1,8 +1,12 @@
 """House styles in the browser: kept from one finish, given to the next photo, changed, renewed."""
 
+import io
 import re
+import zipfile
+from pathlib import Path
 
 import numpy as np
+from PIL import Image
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
@@ -107,3 +111,69 @@ class HouseStyleTest(BrowserTest):
         expect(styles.filter(has_text="Autumn")).to_have_count(0)
         page.get_by_label("A house style's file").set_input_files(caught.value.path())
         expect(styles.filter(has_text="Autumn")).to_have_count(1)
+
+
+class ManyTest(BrowserTest):
+    """Several photos finished like one, with a pasted table."""
+
+    def paste_into(self, field, text):
+        field.evaluate(
+            """(field, text) => {
+                const data = new DataTransfer()
+                data.setData('text/plain', text)
+                const paste = { clipboardData: data, bubbles: true, cancelable: true }
+                field.dispatchEvent(new ClipboardEvent('paste', paste))
+            }""",
+            text,
+        )
+
+    def test_several_photos_with_a_pasted_table_become_one_zip(self):
+        page = self.page
+        self.bring_data(("pattern.png", PLAIN))
+        self.on_bench()
+        self.use_size("Square post")
+        self.step("Text & badges")
+        with self.one_change():
+            page.get_by_role("button", name="Headline").click()
+        with self.one_change():
+            page.get_by_label("Words of the text").fill("{name}, {price}")
+            page.keyboard.press("Escape")
+        page.get_by_role("button", name="Shelf").click()
+        photos = [
+            (f"cup {n}.png", encoded(np.full((300, 300 + n, 3), 40, np.uint8))) for n in range(3)
+        ]
+        self.bring_data(*photos)
+        shelf = page.get_by_role("list", name="Photos")
+        for name, _ in photos:
+            shelf.get_by_label(f"Choose {name}").check()
+        page.get_by_role("button", name="Finish 3 photos").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label("Finish them").select_option(label="pattern")
+        self.paste_into(dialog.get_by_label("price of cup 0.png"), "12 €\n13 €\n14 €\n")
+        expect(dialog.get_by_label("price of cup 2.png")).to_have_value("14 €")
+        table = "price\tfile\n9 €\tcup 1.png\n8 €\tcup 0.png\n"
+        self.paste_into(dialog.get_by_label("price of cup 0.png"), table)
+        expect(dialog.get_by_role("status")).to_contain_text(
+            "No row of the table names “cup 2.png”"
+        )
+        self.paste_into(dialog.get_by_label("price of cup 0.png"), f"{table}7 €\tcup 2.png\n")
+        for number, price in enumerate(("8 €", "9 €", "7 €")):
+            field = dialog.get_by_label(f"price of cup {number}.png", exact=True)
+            expect(field).to_have_value(price)
+        dialog.get_by_role("button", name="Make 3 finishes").click()
+        expect(page.get_by_text("3 finishes, 3 pictures")).to_be_visible()
+        expect(page.get_by_role("heading", name="Being checked")).to_be_hidden()
+        with page.expect_download() as caught:
+            page.get_by_role("button", name="Save all as one zip").click()
+        self.assertEqual(caught.value.suggested_filename, "finished-photos.zip")
+        with zipfile.ZipFile(Path(caught.value.path())) as archive:
+            names = archive.namelist()
+            pictures = [Image.open(io.BytesIO(archive.read(name))) for name in names]
+        self.assertEqual(names, [f"cup-{n}-1080x1080.jpg" for n in range(3)])
+        self.assertEqual({picture.size for picture in pictures}, {(1080, 1080)})
+        page.get_by_role("button", name="Open cup 1").click()
+        self.on_bench()
+        self.step("Text & badges")
+        expect(page.locator("button[aria-controls=step-pieces]")).to_contain_text("cup 1, 9 €")
+        page.get_by_role("button", name="Contact sheet").click()
+        expect(page.get_by_text("3 finishes, 3 pictures")).to_be_visible()

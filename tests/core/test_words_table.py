@@ -104,7 +104,8 @@ class FillingTest(unittest.TestCase):
             ),
             watermark=Watermark(text="{line}"),
         )
-        self.assertEqual(columns_of(finish), ["Name", "Price", "unknown", "empty", "price", "line"])
+        named = columns_of(finish.pieces, finish.watermark)
+        self.assertEqual(named, ["Name", "Price", "unknown", "empty", "price", "line"])
         filled = with_words(finish, {"price": "12 €", "LINE": "Pottery", "empty": " "})
         self.assertEqual(filled.pieces[0].text, "Test: 12 € {unknown} {empty}")
         self.assertEqual(filled.pieces[1].text, "12 €")

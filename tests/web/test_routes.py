@@ -797,6 +797,72 @@ class StyleRouteTest(ServiceTest):
         self.assertEqual(self.ok("GET", "/styles")["styles"], [])
 
 
+class ManyRouteTest(ServiceTest):
+    """Many photos finished alike, looked at together, and saved as one archive."""
+
+    def with_text(self, text):
+        """The finish with words on it, saved."""
+        document = self.finish["document"] | {
+            "pieces": [{"kind": "text", "id": "text-1", "text": text}],
+            "export": {"format": "png", "alt_text": "A mug"},
+        }
+        body = {"etag": self.finish["etag"], "document": document}
+        self.finish = self.ok("PUT", self.address, json=body)
+
+    def test_a_finish_is_started_like_another_one_with_its_own_words(self):
+        self.with_text("{name}: {price}")
+        other = self.added(encoded(gradient(120, 90)), "bowl.png")["sha256"]
+        new = {"photo": other, "like": self.finish["id"], "row": {"price": "30 €"}}
+        made = self.ok("POST", "/finishes", json=new)["document"]
+        self.assertEqual((made["name"], made["pieces"][0]["text"]), ("bowl", "bowl: 30 €"))
+        self.assertEqual(made["export"]["format"], "png")
+        named = self.ok("POST", "/finishes", json=new | {"row": {"name": "Salad bowl"}})
+        self.assertEqual(named["document"]["pieces"][0]["text"], "Salad bowl: {price}")
+        self.refused(404, "POST", "/finishes", json=new | {"like": NOWHERE})
+        face = self.ok("GET", "/finishes")["finishes"][-1]
+        self.assertEqual(face["columns"], ["name", "price"])
+
+    def test_tables_are_read(self):
+        text = "file;price\nmugs.png;12 €\n"
+        read = self.ok("POST", "/tables/rows", json={"text": text, "photos": ["mugs.png"]})
+        self.assertEqual(read["columns"], ["file", "price"])
+        self.assertEqual(read["rows"], [{"file": "mugs.png", "price": "12 €"}])
+        self.refused(422, "POST", "/tables/rows", json={"text": text, "photos": ["bowl.png"]})
+        pasted = self.ok("POST", "/tables/text", content=text.encode("utf-16"))["text"]
+        self.assertEqual(pasted, "file\tprice\nmugs.png\t12 €\n")
+        self.refused(422, "POST", "/tables/text", content=b"a,a\n1,2")
+
+    def test_finishes_are_looked_at_together(self):
+        self.with_text("{price}")
+        second = self.ok("POST", "/finishes", json={"photo": self.photo["sha256"]})["id"]
+        ids = [second, self.finish["id"]]
+        faces = self.ok("POST", "/finishes/faces", json={"ids": ids})["finishes"]
+        self.assertEqual([face["id"] for face in faces], ids)
+        self.refused(404, "POST", "/finishes/faces", json={"ids": [NOWHERE]})
+        looks = self.ok("GET", f"{self.address}/looks")["sizes"]
+        self.assertEqual([size["size_id"] for size in looks], ["main"])
+        self.assertTrue(any("{price}" in text for text in looks[0]["texts"]))
+        self.assertFalse(looks[0]["subject_is_doubtful"])
+
+    def test_files_of_several_finishes_come_as_one_archive(self):
+        self.with_text("Mug")
+        other = self.ok("POST", "/finishes", json={"photo": self.photo["sha256"]})
+        ids = []
+        for finish in (self.finish, other):
+            address = f"/finishes/{finish['id']}"
+            size = {"revision": finish["revision"], "size_id": "main"}
+            job = self.ok("POST", f"{address}/weigh", json=size | {"channel": "test"})
+            wanted = size | {"sha256": self.done(job)["sha256"]}
+            ids.append(self.ok("POST", f"{address}/exports", json=wanted)["id"])
+        answer = self.call("GET", "/exports/zip", params={"ids": ids})
+        self.assertIn("finished-photos.zip", answer.headers["content-disposition"])
+        with zipfile.ZipFile(io.BytesIO(answer.content)) as archive:
+            names = archive.namelist()
+            self.assertIsNone(archive.testzip())
+        wanted = ["mugs-300x200.png", "mugs-300x200.jpg", "alternative-text.csv"]
+        self.assertEqual(names, wanted)
+
+
 class MarkRouteTest(ServiceTest):
     design: ClassVar = {"words": "Pebblewick", "icon": "amphora", "rule": True}
 

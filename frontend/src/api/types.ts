@@ -120,3 +120,7 @@ export type StyleUse = Schemas['StyleUse']
 export type PartChange = Schemas['PartChange']
 export type PartKey = PartChange['key']
 export type PartOffered = Schemas['PartOffered']
+export type SizeLooks = Schemas['SizeLooks']
+export type TableRead = Schemas['TableRead']
+/** Cells of a table by the names of their columns. */
+export type Row = Record<string, string>

@@ -18,6 +18,7 @@ export function useBringing() {
     if (files.length === 1) {
       await router.push({ name: 'bench', params: { id: started[0] } })
     } else {
+      shelf.chosenFinishes = started // so that they can be looked at together
       await router.push({ name: 'shelf' })
       await shelf.load()
     }

@@ -36,14 +36,16 @@ export const useNotices = defineStore('notices', () => {
     shown.set(text, notice)
   }
 
-  /** Tell of an error; of one that nobody foresaw, that it happened and what is left to do. */
+  /** An error as a sentence; of one that nobody foresaw, that it happened and what is left to do. */
+  function inWords(error: unknown): string {
+    if (error instanceof Refused) return error.message
+    console.error(error)
+    return UNFORESEEN
+  }
+
   function tell(error: unknown): void {
     if (error instanceof Unreachable) lose()
-    else if (error instanceof Refused) say(error.message, true)
-    else {
-      console.error(error)
-      say(UNFORESEEN, true)
-    }
+    else say(inWords(error), true)
   }
 
   function lose(): void {
@@ -60,5 +62,5 @@ export const useNotices = defineStore('notices', () => {
     }, RETRY_MS)
   }
 
-  return { unreachable, diskFull, say, tell, lose }
+  return { unreachable, diskFull, say, tell, inWords, lose }
 })

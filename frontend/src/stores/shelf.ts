@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
 import { Cancelled, get, order, post, Refused, remove, upload } from '../api/client'
-import type { FinishFace, FinishState, Photo, SizePlan } from '../api/types'
+import type { FinishFace, FinishState, Photo, Row, SizePlan } from '../api/types'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
 import { useStyles } from './styles'
@@ -27,6 +27,8 @@ export const useShelf = defineStore('shelf', () => {
   const search = ref('')
   const binned = ref(false)
   const loaded = ref(false)
+  /** The ids of finishes that were ticked. */
+  const chosenFinishes = ref<string[]>([])
 
   async function load(): Promise<void> {
     try {
@@ -79,6 +81,27 @@ export const useShelf = defineStore('shelf', () => {
     return started
   }
 
+  /** Start a finish of each photo, its words from the table's row; returns the ids of those that came about. */
+  async function startMany(photos: Photo[], rows: Row[], from: { style?: string; like?: string }): Promise<string[]> {
+    const started: string[] = []
+    try {
+      await work.run(`Finishing ${photos.length} photos`, async ({ progress, signal }) => {
+        for (const [number, { sha256, name }] of photos.entries()) {
+          if (signal.aborted) return
+          progress(number / photos.length)
+          try {
+            started.push((await post<FinishState>('/finishes', { photo: sha256, row: rows[number] ?? {}, ...from })).id)
+          } catch (error) {
+            notices.say(`${name}: ${notices.inWords(error)}`, true)
+          }
+        }
+      })
+    } catch (error) {
+      if (!(error instanceof Cancelled)) notices.tell(error)
+    }
+    return started
+  }
+
   /** Start a finish from a photo on the shelf, in the house style that was chosen; returns its id. */
   async function start(photo: string): Promise<string> {
     if (!styles.loaded) await styles.load()
@@ -119,10 +142,12 @@ export const useShelf = defineStore('shelf', () => {
     search,
     binned,
     loaded,
+    chosenFinishes,
     load,
     loadMore,
     bring,
     start,
+    startMany,
     startBlank,
     duplicate,
     rename,

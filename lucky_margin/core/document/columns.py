@@ -18,11 +18,11 @@ def columns_in(text: str) -> list[str]:
     return list(dict.fromkeys(found.strip() for found in _COLUMN.findall(text)))
 
 
-def columns_of(finish: Finish) -> list[str]:
-    """The columns that a finish's words name, each once, in order."""
-    texts = [text for piece in finish.pieces if (text := getattr(piece, "text", ""))]
-    named = [name for text in [*texts, finish.watermark.text] for name in columns_in(text)]
-    return list(dict.fromkeys(named))
+def columns_of(pieces: Iterable[Piece] | None, watermark: Watermark | None) -> list[str]:
+    """The columns that pieces and a watermark name, each once, in order."""
+    texts = [text for piece in pieces or () if (text := getattr(piece, "text", ""))]
+    texts += [watermark.text] if watermark else []
+    return list(dict.fromkeys(name for text in texts for name in columns_in(text)))
 
 
 def with_words(finish: Finish, row: Row) -> Finish:

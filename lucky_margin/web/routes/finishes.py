@@ -26,6 +26,7 @@ from lucky_margin.core.document import (
     StyleId,
     Value,
     blank_finish,
+    columns_of,
     new_finish,
 )
 from lucky_margin.core.edits.sizes import size_of_plan
@@ -90,6 +91,7 @@ class FinishFace(Value):
     changed_at: str
     problem: str = Field(default="", description="Why it can't be shown; empty when it can.")
     can_undo: bool = Field(description="Whether there is an earlier state to go back to.")
+    columns: list[str] = Field(description="The columns of a table that its words name.")
 
 
 class FinishList(Value):
@@ -210,7 +212,8 @@ async def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
 
 def _of_photo(photo: PhotoRecord, new: NewFinish, state: AppState) -> Finish:
     """A finish of a photo, which is looked at for it."""
-    photos, name = state.store.photos, new.name or _plain(photo.name)
+    photos = state.store.photos
+    name = new.name or new.row.get("name") or _plain(photo.name)
     if new.like:
         like = state.store.finishes.get(new.like).document
         return started_like(like, photo.sha256, name, photos, new.row)
@@ -389,10 +392,10 @@ def _revision(record: RevisionRecord) -> Revision:
 
 def _face(entry: FinishEntry, state: AppState) -> FinishFace:
     sizes: list[SizeFace] = []
-    problem = entry.problem
-    if entry.document is not None:
+    document, problem = entry.document, entry.problem
+    if document is not None:
         try:
-            sizes = [_size_face(entry.document, size, state) for size in entry.document.sizes]
+            sizes = [_size_face(document, size, state) for size in document.sizes]
         except LuckyMarginError as error:
             problem = str(error)
     return FinishFace(
@@ -404,6 +407,7 @@ def _face(entry: FinishEntry, state: AppState) -> FinishFace:
         changed_at=entry.changed_at,
         problem=problem,
         can_undo=entry.can_undo,
+        columns=columns_of(document.pieces, document.watermark) if document else [],
     )
 
 

@@ -17,6 +17,7 @@ from lucky_margin.core.document import (
     Transparent,
     Value,
     blank_finish,
+    columns_of,
     kept_style,
 )
 from lucky_margin.core.errors import TooLarge
@@ -48,6 +49,7 @@ class KeptStyle(Value):
 
     style: HouseStyle
     gives: list[str] = Field(description="Its parts, in words.")
+    columns: list[str] = Field(description="The columns of a table that its words name.")
     older_uses: int
 
 
@@ -204,7 +206,10 @@ def _told(style: HouseStyle, state: AppState) -> KeptStyle:
     if style.suggest_light:
         gives.append("Light and colour as suggested for each photo")
     return KeptStyle(
-        style=style, gives=gives, older_uses=state.store.finishes.count_older_uses(style)
+        style=style,
+        gives=gives,
+        columns=columns_of(style.parts.pieces, style.parts.watermark),
+        older_uses=state.store.finishes.count_older_uses(style),
     )
 
 

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { explain, vTip } from '../../composables/explanations'
 import { useBench } from '../../stores/bench'
 import { useNotices } from '../../stores/notices'
+import { useSheet } from '../../stores/sheet'
 import TopBar from '../shared/TopBar.vue'
 import HistoryDialog from './HistoryDialog.vue'
 import VersionDialog from './VersionDialog.vue'
@@ -13,6 +14,7 @@ defineEmits<{ 'show-keys': [] }>()
 
 const bench = useBench()
 const notices = useNotices()
+const sheet = useSheet()
 const router = useRouter()
 const name = ref('')
 const showHistory = ref(false)
@@ -40,11 +42,18 @@ function rename(): void {
 async function toShelf(): Promise<void> {
   if ((await bench.settle()) || !bench.stale) await router.push({ name: 'shelf' })
 }
+
+async function toSheet(): Promise<void> {
+  if ((await bench.settle()) || !bench.stale) await router.push({ name: 'sheet', query: { of: sheet.ids.join(',') } })
+}
 </script>
 
 <template>
   <TopBar>
     <button type="button" class="edged" @click="toShelf">Shelf</button>
+    <button v-if="bench.saved && sheet.ids.includes(bench.saved.id)" type="button" class="edged" @click="toSheet">
+      Contact sheet
+    </button>
     <template v-if="bench.saved">
       <input
         v-model="name"

@@ -4,7 +4,13 @@ import { computed, nextTick, ref } from 'vue'
 import type { FinishFace } from '../../api/types'
 import { sayWhen } from '../../composables/dates'
 
-const props = defineProps<{ finish: FinishFace; binned: boolean }>()
+const props = defineProps<{
+  finish: FinishFace
+  binned: boolean
+  /** Whether others are chosen already. */
+  choosing: boolean
+}>()
+const isChosen = defineModel<boolean>('chosen', { required: true })
 const emit = defineEmits<{
   open: []
   goBack: []
@@ -45,7 +51,7 @@ const field = ref<HTMLInputElement>()
 
 /** A click anywhere on the card opens it, but on what does something else. */
 function press(event: MouseEvent): void {
-  if (canOpen.value && !(event.target as Element).closest('button, input')) emit('open')
+  if (canOpen.value && !(event.target as Element).closest('button, input, label')) emit('open')
 }
 
 async function startNaming(): Promise<void> {
@@ -64,6 +70,9 @@ function endNaming(): void {
 
 <template>
   <li class="card" :class="{ opens: canOpen }" @click="press">
+    <label v-if="!binned" class="choose" :class="{ always: choosing }">
+      <input v-model="isChosen" type="checkbox" :aria-label="`Choose ${finish.name}`" />
+    </label>
     <p v-if="finish.problem" class="pictures problem">{{ finish.problem }}</p>
     <button
       v-else

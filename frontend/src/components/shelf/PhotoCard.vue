@@ -3,8 +3,13 @@ import { computed } from 'vue'
 
 import type { Photo } from '../../api/types'
 
-const props = defineProps<{ photo: Photo }>()
+const props = defineProps<{
+  photo: Photo
+  /** Whether others are chosen already. */
+  choosing: boolean
+}>()
 defineEmits<{ start: []; delete: [] }>()
+const isChosen = defineModel<boolean>('chosen', { required: true })
 
 const PLANK = 92
 const WIDEST = 300
@@ -18,6 +23,9 @@ const side = computed(() => {
 
 <template>
   <li class="card">
+    <label class="choose" :class="{ always: choosing }">
+      <input v-model="isChosen" type="checkbox" :aria-label="`Choose ${photo.name}`" />
+    </label>
     <button
       type="button"
       class="pictures"

@@ -12,6 +12,7 @@ import TopBar from '../shared/TopBar.vue'
 import BringPhoto from './BringPhoto.vue'
 import FinishCard from './FinishCard.vue'
 import FirstSteps from './FirstSteps.vue'
+import ManyDialog from './ManyDialog.vue'
 import PhotoCard from './PhotoCard.vue'
 
 defineEmits<{ 'show-keys': [] }>()
@@ -19,6 +20,8 @@ defineEmits<{ 'show-keys': [] }>()
 const shelf = useShelf()
 const notices = useNotices()
 const router = useRouter()
+const finishing = ref(false)
+const chosenIds = ref<string[]>([])
 const deleting = ref<{ kind: 'finish' | 'photo'; id: string; name: string } | null>(null)
 
 onMounted(() => {
@@ -33,6 +36,20 @@ const countInWords = computed(() => {
   if (shelf.search) return `${shelf.total} found`
   return `${shelf.total}, ${shelf.binned ? 'in the bin' : 'newest first'}`
 })
+
+/** In the order in which they were chosen. */
+const chosenPhotos = computed(() =>
+  chosenIds.value.flatMap((id) => shelf.photos.filter(({ sha256 }) => sha256 === id)),
+)
+
+function toggled(ids: string[], id: string, on: boolean): string[] {
+  const others = ids.filter((one) => one !== id)
+  return on ? [...others, id] : others
+}
+
+function toSheet(ids: string[]): void {
+  if (ids.length) void router.push({ name: 'sheet', query: { of: ids.join(',') } })
+}
 
 function toggleBin(): void {
   shelf.binned = !shelf.binned
@@ -78,6 +95,12 @@ async function deleteForGood(): Promise<void> {
         <div class="row">
           <h2>{{ shelf.binned ? 'Bin' : 'Finishes' }}</h2>
           <span v-if="shelf.loaded" class="soft">{{ countInWords }}</span>
+          <template v-if="shelf.chosenFinishes.length && !shelf.binned">
+            <button type="button" class="action" @click="toSheet(shelf.chosenFinishes)">
+              Contact sheet of {{ shelf.chosenFinishes.length }}
+            </button>
+            <button type="button" class="link" @click="shelf.chosenFinishes = []">Choose none</button>
+          </template>
           <input
             v-model="shelf.search"
             type="search"
@@ -92,6 +115,9 @@ async function deleteForGood(): Promise<void> {
             :key="finish.id"
             :finish="finish"
             :binned="shelf.binned"
+            :choosing="shelf.chosenFinishes.length > 0"
+            :chosen="shelf.chosenFinishes.includes(finish.id)"
+            @update:chosen="(on) => (shelf.chosenFinishes = toggled(shelf.chosenFinishes, finish.id, on))"
             @open="open(finish.id)"
             @rename="(name) => shelf.rename(finish, name)"
             @duplicate="shelf.duplicate(finish.id)"
@@ -124,12 +150,21 @@ async function deleteForGood(): Promise<void> {
             <span class="soft">
               {{ shelf.photoCount }} {{ shelf.photoCount === 1 ? 'original' : 'originals' }}
             </span>
+            <template v-if="chosenPhotos.length">
+              <button type="button" class="action" @click="finishing = true">
+                {{ chosenPhotos.length === 1 ? 'Finish 1 photo…' : `Finish ${chosenPhotos.length} photos…` }}
+              </button>
+              <button type="button" class="link" @click="chosenIds = []">Choose none</button>
+            </template>
           </div>
           <ul class="plank photos" aria-label="Photos">
             <PhotoCard
               v-for="photo in shelf.photos"
               :key="photo.sha256"
               :photo="photo"
+              :choosing="chosenPhotos.length > 0"
+              :chosen="chosenIds.includes(photo.sha256)"
+              @update:chosen="(on) => (chosenIds = toggled(chosenIds, photo.sha256, on))"
               @start="startFrom(photo)"
               @delete="deleting = { kind: 'photo', id: photo.sha256, name: photo.name }"
             />
@@ -140,6 +175,7 @@ async function deleteForGood(): Promise<void> {
         </template>
       </main>
     </div>
+    <ManyDialog v-model="finishing" :photos="chosenPhotos" @made="toSheet" />
     <ConfirmDialog
       :model-value="deleting !== null"
       title="Delete for good?"

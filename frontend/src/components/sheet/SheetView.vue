@@ -1,0 +1,131 @@
+<script setup lang="ts">
+// The contact sheet: many finishes at a glance, those first that ask for a look, and all saved at once.
+
+import { computed, onMounted, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import type { FinishFace } from '../../api/types'
+import { useBench } from '../../stores/bench'
+import { useSheet } from '../../stores/sheet'
+import TopBar from '../shared/TopBar.vue'
+import SheetCard from './SheetCard.vue'
+import SheetSaving from './SheetSaving.vue'
+
+defineEmits<{ 'show-keys': [] }>()
+
+const sheet = useSheet()
+const route = useRoute()
+const router = useRouter()
+
+onMounted(() => {
+  useBench().close()
+  document.title = 'Contact sheet · Lucky Margin'
+})
+watch(
+  () => route.query.of,
+  (of) => void sheet.load(String(of ?? '').split(',').filter(Boolean)),
+  { immediate: true },
+)
+
+/** How much a finish asks for a look: a doubtful cut-out most. */
+function urgency({ id, problem }: FinishFace): 'check' | 'look' | 'ready' | 'unknown' {
+  const looks = sheet.looks[id]
+  if (problem || looks?.some(({ subject_is_doubtful }) => subject_is_doubtful)) return 'check'
+  if (!looks) return 'unknown'
+  return looks.some(({ texts }) => texts.length) ? 'look' : 'ready'
+}
+
+const groups = computed(() =>
+  (
+    [
+      ['check', 'Please check the cut-out'],
+      ['look', 'Worth a look'],
+      ['ready', 'Ready'],
+      ['unknown', 'Being checked'],
+    ] as const
+  )
+    .map(([key, title]) => ({ key, title, finishes: sheet.finishes.filter((finish) => urgency(finish) === key) }))
+    .filter(({ finishes }) => finishes.length),
+)
+
+function open({ id }: FinishFace): void {
+  void router.push({ name: 'bench', params: { id } })
+}
+</script>
+
+<template>
+  <div class="sheet-page">
+    <TopBar>
+      <button type="button" class="edged" @click="router.push({ name: 'shelf' })">Shelf</button>
+      <span class="spring"></span>
+      <button type="button" class="edged" @click="$emit('show-keys')">Keys ?</button>
+    </TopBar>
+    <main>
+      <header>
+        <h1>Contact sheet</h1>
+        <p>{{ sheet.finishes.length }} finishes, {{ sheet.pictureCount }} pictures</p>
+        <SheetSaving />
+      </header>
+      <section v-for="group in groups" :key="group.key">
+        <h2>{{ group.title }} <small>{{ group.finishes.length }}</small></h2>
+        <ul :aria-label="group.title">
+          <SheetCard
+            v-for="finish in group.finishes"
+            :key="finish.id"
+            :finish="finish"
+            :looks="sheet.looks[finish.id] ?? null"
+            :failure="sheet.failures[finish.id] ?? ''"
+            @open="open(finish)"
+          />
+        </ul>
+      </section>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.sheet-page {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+
+main {
+  flex: 1;
+  padding: 16px 26px 40px;
+  overflow: auto;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+  align-items: baseline;
+  padding-bottom: 10px;
+  border-bottom: 2px solid var(--ink);
+}
+
+h1 {
+  font-size: 21px;
+  font-weight: 700;
+}
+
+header p,
+h2 small {
+  color: var(--ink-soft);
+  font-size: 12px;
+  font-weight: 400;
+}
+
+h2 {
+  margin: 16px 0 10px;
+  font-size: 16px;
+  font-weight: 700;
+}
+
+ul {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+}
+</style>
