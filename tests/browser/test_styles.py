@@ -177,3 +177,31 @@ class ManyTest(BrowserTest):
         expect(page.locator("button[aria-controls=step-pieces]")).to_contain_text("cup 1, 9 €")
         page.get_by_role("button", name="Contact sheet").click()
         expect(page.get_by_text("3 finishes, 3 pictures")).to_be_visible()
+
+
+class TryOutTest(BrowserTest):
+    """Made-up places with the very file in them."""
+
+    def test_what_is_shown_is_what_would_be_saved(self):
+        page = self.page
+        self.open_finish_of("mugs-window.jpg")
+        self.use_size("Video thumbnail")
+        self.add_size("Round avatar")
+        self.work_on("Video thumbnail")
+        page.get_by_role("button", name="Try-out").click()
+        dialog = page.get_by_role("dialog", name="Try-out")
+        expect(dialog.get_by_role("radio", name="in a list")).to_be_checked()
+        picture = dialog.get_by_role("img", name="mugs-window")
+        expect(picture).to_have_js_property("complete", True)
+        expect(picture).to_have_js_property("naturalWidth", 1280)
+        shown = page.request.get(self.service.url + picture.get_attribute("src")).body()
+        for place in ("on a phone", "above a page", "with a link", "in print"):
+            dialog.get_by_role("radio", name=place).click()
+            expect(dialog.get_by_role("img", name="mugs-window")).to_be_visible()
+        dialog.get_by_label("Size to try out").select_option(label="Round avatar")
+        expect(dialog.get_by_role("radio", name="beside a name")).to_be_checked()
+        expect(dialog.get_by_role("img", name="mugs-window")).to_have_count(3)
+        page.keyboard.press("Escape")
+        self.step("Export")
+        _, saved = self.saved_file()
+        self.assertEqual(shown, saved)

@@ -42,7 +42,7 @@ from lucky_margin.store import ExportRecord, full_disk_is_said
 from lucky_margin.web.app_state import AppState, AppStateDep, ExportKey, bytes_to_draw
 from lucky_margin.web.examples import REVISION, example
 from lucky_margin.web.job_results import SuggestedEdit, WeighedFile
-from lucky_margin.web.pictures import FILE, attached
+from lucky_margin.web.pictures import FILE, FOREVER, attached
 from lucky_margin.web.routes.finishes import AtEtag, FinishId, FinishState, RowId, state_of
 from lucky_margin.web.routes.jobs import JobTold, told_soon
 from lucky_margin.web.work_desk import Priority
@@ -124,6 +124,22 @@ def _told(file: ExportedFile) -> WeighedFile:
         meets_cap=file.meets_cap,
         suggestions=[_suggestion(remedy) for remedy in file.remedies],
     )
+
+
+@router.get("/finishes/{finish_id}/weighed", response_class=Response, responses=FILE)
+async def get_weighed(
+    finish_id: FinishId, revision: RowId, size_id: Identifier, state: AppStateDep
+) -> Response:
+    """The very bytes of the file that would be saved of one size, to be shown; they stay the same
+    for a revision."""
+    wanted = SizeAtRevision(revision=revision, size_id=size_id)
+    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, state)
+
+    def make() -> Response:
+        file = _weighed(finish_id, wanted, scene, state)
+        return Response(file.data, media_type=MEDIA_TYPES[file.image_format], headers=FOREVER)
+
+    return await state.desk.run(make, Priority.CHECK, memory=bytes_to_draw(scene))
 
 
 @router.post("/finishes/{finish_id}/exports", status_code=201)

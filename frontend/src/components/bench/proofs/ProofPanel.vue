@@ -3,8 +3,10 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
+import { explain, vTip } from '../../../composables/explanations'
 import { useBench } from '../../../stores/bench'
 import SizeDialog from '../SizeDialog.vue'
+import TryOutDialog from '../tryout/TryOutDialog.vue'
 import ProofItem from './ProofItem.vue'
 
 /** The longest side of a proof, as a share of the panel's width; the least that can be judged, in CSS pixels. */
@@ -13,6 +15,7 @@ const LEAST = 48
 
 const bench = useBench()
 const showSizes = ref(false)
+const tryOut = ref(false)
 const panel = ref<HTMLElement>()
 const { width } = useElementSize(panel)
 const room = computed(() => Math.max(80, Math.round(SHARE * width.value)))
@@ -35,6 +38,7 @@ function shown(size: SizeLaid): { scale: number; enlarged: boolean } {
   <section ref="panel">
     <header>
       <h2>Proofs</h2>
+      <button v-tip="explain('Try-out')" type="button" class="link strong" @click="tryOut = true">Try-out</button>
       <button type="button" class="link strong" @click="showSizes = true">+ size</button>
     </header>
     <ul :style="{ '--longest': `${room}px` }">
@@ -47,6 +51,7 @@ function shown(size: SizeLaid): { scale: number; enlarged: boolean } {
         :enlarged="shown(size).enlarged"
       />
     </ul>
+    <TryOutDialog v-model="tryOut" />
     <SizeDialog
       v-model="showSizes"
       title="Add a size"
