@@ -20,6 +20,7 @@ from lucky_margin.core.document import (
     Dots,
     ExportChanges,
     Focus,
+    HouseStyle,
     Lift,
     LiftBase,
     LiftsChanges,
@@ -27,6 +28,7 @@ from lucky_margin.core.document import (
     MarginAnchor,
     MarkDesign,
     OutlinesChanges,
+    PartKey,
     PatternBand,
     Perspective,
     PieceChanges,
@@ -46,6 +48,7 @@ from lucky_margin.core.document import (
     TurnChanges,
     Vignette,
     WatermarkChanges,
+    kept_style,
     new_finish,
 )
 from lucky_margin.core.edits import Edit, apply_edit
@@ -71,8 +74,9 @@ from lucky_margin.core.edits.steps import (
 )
 from lucky_margin.core.edits.tone import AddWash
 from lucky_margin.core.export import kept_subject
+from lucky_margin.core.proposals import started
 from lucky_margin.core.scene import Scene
-from lucky_margin.store import Store, used_subject
+from lucky_margin.store import Store, new_style_id, used_subject
 
 PHOTOS = Path(__file__).parent / "photos"
 
@@ -532,6 +536,57 @@ STORIES = (
 )
 
 
+STYLE_EDITS = (
+    _size("square-post"),
+    _also("tall-post"),
+    SetBorder(
+        changes=BorderChanges(
+            bands=(
+                LineBand(
+                    thickness=Sides(top=0.035, right=0.035, bottom=0.145, left=0.035),
+                    colour="#F5F1E8",
+                    around=True,
+                ),
+            )
+        )
+    ),
+    AddText(purpose="line", text="{name}"),
+    _piece(
+        "text-1",
+        family="zilla-slab",
+        size=0.062,
+        wrap=None,
+        colour="#1E2A2F",
+        anchor=MarginAnchor(x=0, y=1).model_dump(),
+        shadow=None,
+    ),
+    AddText(purpose="line", text="{price}"),
+    _piece(
+        "text-2",
+        weight=600,
+        size=0.05,
+        wrap=None,
+        colour="#1F6B4B",
+        anchor=MarginAnchor(x=1, y=0.995).model_dump(),
+        shadow=None,
+    ),
+    SetExport(changes=ExportChanges(max_kb=400)),
+)
+"""What makes the pottery's house style: a paper edge with the piece's name and price."""
+
+STYLE_PARTS: tuple[PartKey, ...] = ("sizes", "border", "pieces", "export")
+
+PIECES = {
+    "Bird for a sill": ("bird-figure.jpg", "19 €"),
+    "Everyday set": ("shelf-wide.jpg", "140 €"),
+    "Kiln evening": ("kiln-night.jpg", "free"),
+    "Tall vase": ("vase-grasses.jpg", "46 €"),
+    "Throwing day": ("bench-tools.jpg", "65 €"),
+    "Reactive blue bowl": ("bowl-top.jpg", "38 €"),
+}
+"""Finished in the house style: their photos and prices."""
+
+
 def seed(folder: Path) -> None:
     """Add the demo's photos and finishes to an empty data folder."""
     store = Store(folder)
@@ -545,9 +600,14 @@ def seed(folder: Path) -> None:
         store.marks.add("Studio mark", STUDIO_MARK)
         for subject in SUBJECTS:
             _keep(store, subject, known[subject.photo])
+        style = _house_style(store, known["mugs-window.jpg"])
+        for name, (photo, price) in PIECES.items():
+            fresh = new_finish(name=name, photo_sha256=known[photo])
+            store.finishes.create(started(fresh, store.photos, style, {"price": price}))
         for story in STORIES:
             _tell(store, story, known[story.photo])
-        print(f"Seeded {len(known)} photos and {len(STORIES)} finishes of Pebblewick Pottery.")
+        count = len(PIECES) + len(STORIES)
+        print(f"Seeded {len(known)} photos and {count} finishes of Pebblewick Pottery.")
     finally:
         store.close()
 
@@ -558,6 +618,16 @@ def _keep(store: Store, subject: Subject, sha256: str) -> None:
     for edit in subject.edits:
         finish = apply_edit(Scene(finish, finish.sizes[0], store.photos), edit).finish
     store.subjects.add(subject.name, kept_subject(Scene(finish, finish.sizes[0], store.photos)))
+
+
+def _house_style(store: Store, sha256: str) -> HouseStyle:
+    """The pottery's style, kept from a finish that is itself not kept."""
+    finish, size_id = new_finish(name="Paper edge", photo_sha256=sha256), "main"
+    for edit in STYLE_EDITS:
+        edited = apply_edit(Scene.of(finish, size_id, store.photos), edit)
+        finish, size_id = edited.finish, edited.size_id
+    style = kept_style(finish, new_style_id(), finish.name, STYLE_PARTS, suggest_light=False)
+    return store.styles.keep(style)
 
 
 def _taken(store: Store, name: str) -> AddPicture:

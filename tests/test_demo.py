@@ -6,7 +6,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
-from demo.seed import STORIES, seed
+from demo.seed import PIECES, STORIES, seed
 from lucky_margin.core.checks import check
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import Store
@@ -27,15 +27,28 @@ class SeedTest(unittest.TestCase):
     def test_seeding_again_changes_nothing(self):
         self.assertEqual(self.said.getvalue().count("Seeded"), 1)
         self.assertEqual(len(self.store.photos.list()), 9)
-        self.assertEqual(self.store.finishes.count(), len(STORIES))
+        self.assertEqual(self.store.finishes.count(), len(STORIES) + len(PIECES))
 
     def test_every_finish_tells_its_story_in_revisions(self):
-        for record in self.store.finishes.list():
-            story = next(s for s in STORIES if s.name == record.document.name)
+        records = {record.name: record for record in self.store.finishes.list()}
+        for story in STORIES:
+            record = records[story.name]
             with self.subTest(story.name):
                 labels = [r.label for r in self.store.finishes.revisions(record.id)]
                 self.assertEqual(len(labels), 1 + len(story.edits))
                 self.assertTrue(all(labels))
+
+    def test_the_pieces_are_in_the_house_style_with_their_names_and_prices(self):
+        (style,) = self.store.styles.list()
+        for name, (_, price) in PIECES.items():
+            with self.subTest(name):
+                (entry,) = self.store.finishes.list(search=name)
+                self.assertEqual(entry.document.style.id, style.id)
+                self.assertEqual([one.text for one in entry.document.pieces], [name, price])
+                keys = ("columns", "past", "contrast")
+                for size in entry.document.sizes:
+                    found = check(Scene(entry.document, size, self.store.photos))
+                    self.assertEqual([one.text for one in found if one.key in keys], [])
 
     def test_the_main_story_keeps_a_version_from_before_the_border(self):
         record = self.store.finishes.list(search="Thursday")[0]
