@@ -573,3 +573,42 @@ class SquareTest(BrowserTest):
         expect(page.get_by_role("button", name="Square it up")).to_be_visible()
         page.keyboard.press("Escape")
         expect(page.get_by_role("button", name="Place four corners")).to_be_visible()
+
+
+class CoveredZoneTest(BrowserTest):
+    """Words under a thumbnail's clock, and the zone dragged elsewhere."""
+
+    def test_words_under_a_zone_are_moved_clear_and_a_zone_is_dragged(self):
+        page = self.page
+        self.open_finish_of("mugs-window.jpg")
+        self.use_size("Video thumbnail")
+        self.step("Text & badges")
+        with self.one_change():
+            page.get_by_role("button", name="Price", exact=True).click()
+            expect(page.get_by_label("Words of the text")).to_be_focused()
+            page.keyboard.press("Escape")
+        self.fold("Position and effects")
+        for side in ("right", "bottom"):
+            with self.one_change():
+                page.locator(".aligns").get_by_role("button", name=side, exact=True).click()
+        check = page.get_by_text(re.compile("lies .* under the clock")).last
+        expect(check).to_be_visible()
+        with self.one_change():
+            page.get_by_role("button", name="Move it clear").click()
+        expect(check).to_be_hidden()
+        self.step("Crop")
+        self.fold("Covered zones")
+        knob = page.get_by_role("button", name=re.compile("^Covered by the clock; the arrow"))
+        with self.one_change():
+            self.drag(self.middle(knob), (-160, -90))
+        with self.one_change():
+            page.get_by_role("button", name="Remove clock").click()
+        expect(knob).to_have_count(0)
+        with self.one_change():
+            page.get_by_role("button", name="Add a zone").click()
+        with self.one_change():
+            page.get_by_label("Name of covered zone 1").fill("bar")
+            page.keyboard.press("Tab")
+        expect(
+            page.get_by_role("button", name=re.compile("^Covered by the bar; the arrow"))
+        ).to_be_visible()

@@ -135,6 +135,7 @@ class ManyTest(BrowserTest):
         self.step("Text & badges")
         with self.one_change():
             page.get_by_role("button", name="Headline").click()
+            expect(page.get_by_label("Words of the text")).to_be_focused()
         with self.one_change():
             page.get_by_label("Words of the text").fill("{name}, {price}")
             page.keyboard.press("Escape")

@@ -463,6 +463,17 @@ edit(
 )
 edit("take_style_part", part=part_keys)
 edit("remove_style")
+zones = st.fixed_dictionaries(
+    {"name": st.text(max_size=4), "box": unit_boxes, "round": st.booleans()}
+)
+edit("set_covered", covered=st.lists(zones, max_size=5))
+edit(
+    "drag_covered",
+    number=st.integers(-1, 4),
+    grip=st.sampled_from(["move", "corner"]),
+    dx=any_number,
+    dy=any_number,
+)
 edit("draw_spot", radius=any_number, points=drawn_points)
 edit("remove_spot", number=st.one_of(st.none(), few))
 edit("set_spots", changes=st.fixed_dictionaries({"on": st.booleans()}))

@@ -124,3 +124,4 @@ export type SizeLooks = Schemas['SizeLooks']
 export type TableRead = Schemas['TableRead']
 /** Cells of a table by the names of their columns. */
 export type Row = Record<string, string>
+export type CoveredZone = Schemas['CoveredZone']

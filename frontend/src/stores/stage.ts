@@ -44,6 +44,8 @@ export const useStage = defineStore('stage', () => {
   const isSplit = ref(false)
   /** Every size is looked at, as wide as people see it, in place of the one in hand. */
   const asSeen = ref(false)
+  /** Covered zones are being set, so they are shown with their grips. */
+  const setsCovered = ref(false)
   /** Where before and after part, of the picture's width. */
   const splitAt = ref(0.5)
   const clipping = ref(false)
@@ -177,6 +179,7 @@ export const useStage = defineStore('stage', () => {
     before,
     isSplit,
     asSeen,
+    setsCovered,
     splitAt,
     clipping,
     margin,

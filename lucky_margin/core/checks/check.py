@@ -34,6 +34,7 @@ class Check(Value):
         "small",
         "missing",
         "columns",
+        "covered",
         "font",
         "over focus",
         "hidden",

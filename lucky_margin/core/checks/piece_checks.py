@@ -70,7 +70,8 @@ def piece_checks(scene: Scene) -> list[Check]:
     return [item for item in found if item is not None]
 
 
-def _name(laid: LaidPiece) -> str:
+def name_of(laid: LaidPiece) -> str:
+    """What a piece is called in a check: by its words if it has any."""
     piece = laid.piece
     if not isinstance(piece, TextPiece):
         return f"The {piece.kind}"
@@ -88,7 +89,7 @@ def _contrast(laid: LaidPiece, scene: Scene) -> Check | None:
         edit = SetPiece(ids=(laid.piece.id,), changes=mend[0], only_this_size=True)
         action = CheckAction(label="Make it readable", edit=edit)
     text = (
-        f"{_name(laid)} is hard to read: contrast {contrast.ratio:.1f} to 1, "
+        f"{name_of(laid)} is hard to read: contrast {contrast.ratio:.1f} to 1, "
         f"{contrast.wanted:g} is needed at this size."
     )
     return Check(key="contrast", severity="warning", text=text, action=action)
@@ -128,7 +129,7 @@ def _past(laid: LaidPiece, scene: Scene) -> Check | None:
         changes = PieceChanges.model_validate(fields)
         whole = SetPiece(ids=(piece.id,), changes=changes, only_this_size=True)
         action = CheckAction(label="Make it fit", edit=whole)
-    text = f"{_name(laid)} reaches {past:.0f} px past the margin."
+    text = f"{name_of(laid)} reaches {past:.0f} px past the margin."
     return Check(key="past", severity="warning", text=text, action=action)
 
 
@@ -154,7 +155,7 @@ def _small(laid: LaidPiece, scene: Scene) -> Check | None:
     changes = PieceChanges(size=round(min(wanted, 4.0), 5), fill=False)
     edit = SetPiece(ids=(laid.piece.id,), changes=changes, only_this_size=True)
     text = (
-        f"{_name(laid)} is too small: a lower-case x is {seen:.1f} px high as people see it, "
+        f"{name_of(laid)} is too small: a lower-case x is {seen:.1f} px high as people see it, "
         f"{LEAST_X_HEIGHT:g} is needed."
     )
     action = CheckAction(label="Make it larger", edit=edit)
@@ -166,7 +167,7 @@ def _missing(laid: LaidPiece) -> Check | None:
     if not laid.text.missing:
         return None
     letters = " ".join(laid.text.missing[:6])
-    text = f"{_name(laid)} has characters that no font here has: {letters}"
+    text = f"{name_of(laid)} has characters that no font here has: {letters}"
     action = None
     if isinstance(laid.piece, TextPiece):
         kept = "".join(letter for letter in laid.piece.text if letter not in laid.text.missing)
@@ -198,7 +199,7 @@ def _font(laid: LaidPiece) -> Check | None:
     if laid.piece.kind != "mark":
         edit = SetPiece(ids=(laid.piece.id,), changes=PieceChanges(family=STAND_IN))
         action = CheckAction(label=f"Use {FAMILIES[STAND_IN].name}", edit=edit)
-    text = f"{_name(laid)} uses a font that is missing; add its file again."
+    text = f"{name_of(laid)} uses a font that is missing; add its file again."
     return Check(key="font", severity="warning", text=text, action=action)
 
 
@@ -207,9 +208,7 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
     focus = focus_on(scene.focus, scene.frame)
     if focus is None or behind_subject(laid.piece, scene):
         return None
-    letters = _letters_on_arc(laid, scene)
-    words = [shapely.Polygon(letter) for letter in letters] or shapely.box(*laid.bounds.edges)
-    covered = shapely.union_all(words).intersection(shapely.box(*focus.edges))
+    covered = words_region(laid, scene).intersection(shapely.box(*focus.edges))
     share = covered.area / (focus.width * focus.height)
     if share <= MOST_OF_FOCUS:
         return None
@@ -220,8 +219,16 @@ def _over_focus(laid: LaidPiece, scene: Scene) -> Check | None:
         best = places[0]
         edit = PlacePiece(id=laid.piece.id, x=best.x, y=best.y, only_this_size=True)
         action = CheckAction(label="Move it aside", edit=edit)
-    text = f"{_name(laid)} covers {percent(share)} of the focus box."
+    text = f"{name_of(laid)} covers {percent(share)} of the focus box."
     return Check(key="over focus", severity="warning", text=text, action=action)
+
+
+def words_region(laid: LaidPiece, scene: Scene) -> shapely.Geometry:
+    """What a piece takes up, in output pixels: its letters on an arc, else the box around it."""
+    letters = _letters_on_arc(laid, scene)
+    words = [shapely.Polygon(letter) for letter in letters] or shapely.box(*laid.bounds.edges)
+    region: shapely.Geometry = shapely.union_all(words)
+    return region
 
 
 def _letters_on_arc(laid: LaidPiece, scene: Scene) -> list[list[tuple[float, float]]]:
@@ -248,7 +255,7 @@ def _hidden(laid: LaidPiece, scene: Scene) -> Check | None:
     share = float((letters * subject).sum() / letters.sum())
     if share <= MOST_HIDDEN:
         return None
-    text = f"The subject hides {percent(share)} of {_name(laid)}."
+    text = f"The subject hides {percent(share)} of {name_of(laid)}."
     action = CheckAction(label="Move it in front of the subject", edit=_set_behind(laid, False))
     return Check(key="hidden", severity="warning", text=text, action=action)
 

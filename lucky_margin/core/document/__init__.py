@@ -28,6 +28,7 @@ from lucky_margin.core.document.borders import (
     Texture,
 )
 from lucky_margin.core.document.columns import columns_in, columns_of, with_words
+from lucky_margin.core.document.covered import MOST_COVERED, Covered, CoveredZone
 from lucky_margin.core.document.cut_out import (
     MOST_OUTLINES,
     MOST_STROKE_POINTS,
@@ -236,6 +237,7 @@ __all__ = [
     "MAX_SIZES",
     "MOST_BANDS",
     "MOST_COLUMNS",
+    "MOST_COVERED",
     "MOST_LIFTS",
     "MOST_OUTLINES",
     "MOST_STROKES",
@@ -278,6 +280,8 @@ __all__ = [
     "Colour",
     "ContactShadow",
     "Corners",
+    "Covered",
+    "CoveredZone",
     "Crop",
     "CurvePoint",
     "CutOut",

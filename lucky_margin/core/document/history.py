@@ -74,6 +74,8 @@ def _size_changes(old: Size, new: Size) -> list[str]:
         parts.append(f"Shape: {shape_in_words(new.shape)}")
     if old.margin != new.margin:
         parts.append(f"Margin: {percent(new.margin)}")
+    if old.covered != new.covered:
+        parts.append(f"{new.name}: covered zones")
     if old.seen_width != new.seen_width:
         parts.append(f"{new.name}: seen {new.seen_width} px wide")
     if old.overrides != new.overrides:

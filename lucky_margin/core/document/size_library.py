@@ -4,11 +4,12 @@ from typing import Literal
 
 from pydantic import Field
 
+from lucky_margin.core.document.covered import Covered, CoveredZone
 from lucky_margin.core.document.measures import Printed
 from lucky_margin.core.document.overrides import BorderChanges, ExportChanges, Overrides
 from lucky_margin.core.document.shapes import PlainShape, Rectangle, Shape
 from lucky_margin.core.document.sizes import DEFAULT_SEEN_WIDTH, FixedPixels, Pixels
-from lucky_margin.core.document.values import Identifier, Name, PixelSide, Value
+from lucky_margin.core.document.values import Box, Identifier, Name, PixelSide, Value
 
 Group = Literal["posts", "pages", "small", "paper"]
 
@@ -21,6 +22,7 @@ class SizePlan(Value):
     shape: Shape = Rectangle()
     seen_width: PixelSide = DEFAULT_SEEN_WIDTH
     in_column: bool = False
+    covered: Covered = ()
     overrides: Overrides = Overrides()
 
 
@@ -53,6 +55,18 @@ def _paper(key: str, name: str, purpose: str, sides: tuple[float, float]) -> Lib
     return LibrarySize(key=key, group="paper", purpose=purpose, plan=plan)
 
 
+def _zone(name: str, left: float, top: float, width: float, height: float) -> CoveredZone:
+    return CoveredZone(name=name, box=Box(left=left, top=top, width=width, height=height))
+
+
+STORY_BARS = (_zone("upper bar", 0, 0, 1, 0.12), _zone("lower bar", 0, 0.86, 1, 0.14))
+THUMBNAIL_CLOCK = (_zone("clock", 0.84, 0.84, 0.14, 0.12),)
+BANNER_PICTURE = (
+    _zone("round picture", 0.03, 0.52, 0.14, 0.42).model_copy(update={"round": True}),
+)
+"""What is often laid over such sizes, made up: nobody's own measures."""
+
+
 def _with(size: LibrarySize, **fields: object) -> LibrarySize:
     """The same size with other fields in its plan."""
     return size.model_copy(update={"plan": size.plan.model_copy(update=fields)})
@@ -61,10 +75,19 @@ def _with(size: LibrarySize, **fields: object) -> LibrarySize:
 SIZE_LIBRARY: tuple[LibrarySize, ...] = (
     _screen("square-post", "posts", "Square post", "a post in a feed", (1080, 1080), 600),
     _screen("tall-post", "posts", "Tall post", "fills more of a feed", (1080, 1350), 600),
-    _screen("story", "posts", "Story", "a full upright screen", (1080, 1920), 400),
-    _screen("video-thumbnail", "posts", "Video thumbnail", "a video's still", (1280, 720), 320),
+    _with(
+        _screen("story", "posts", "Story", "a full upright screen", (1080, 1920), 400),
+        covered=STORY_BARS,
+    ),
+    _with(
+        _screen("video-thumbnail", "posts", "Video thumbnail", "a video's still", (1280, 720), 320),
+        covered=THUMBNAIL_CLOCK,
+    ),
     _screen("link-card", "posts", "Link card", "the picture of a shared link", (1200, 630), 500),
-    _screen("wide-banner", "pages", "Wide banner", "the head of a page", (1500, 500), 600),
+    _with(
+        _screen("wide-banner", "pages", "Wide banner", "the head of a page", (1500, 500), 600),
+        covered=BANNER_PICTURE,
+    ),
     _screen("tall-banner", "pages", "Tall banner", "the side of a page", (600, 1200), 300),
     _with(
         _screen("page-header", "pages", "Page header", "above a column", (1200, 400), 1200),

@@ -4,6 +4,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
 
+from lucky_margin.core.document.covered import Covered
 from lucky_margin.core.document.invalid import describe_validation_error
 from lucky_margin.core.document.measures import Printed
 from lucky_margin.core.document.overrides import Overrides
@@ -130,6 +131,7 @@ class Size(Value):
     margin: float = Field(default=DEFAULT_MARGIN, ge=0, le=0.4)
     seen_width: PixelSide = DEFAULT_SEEN_WIDTH
     in_column: bool = False
+    covered: Covered = ()
     overrides: Overrides = Overrides()
 
     def with_overrides(self, **changed: Any) -> "Size":

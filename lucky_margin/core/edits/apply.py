@@ -8,6 +8,7 @@ from pydantic import Field, ValidationError
 from lucky_margin.core.document import Finish, describe_validation_error
 from lucky_margin.core.edits import (  # noqa: F401 - importing them registers their edits
     borders,
+    covered,
     cut_out,
     framing,
     in_space,

@@ -1,6 +1,7 @@
 """Outlines: a size's shape as geometry that can be drawn, inset and sent to a screen."""
 
 from lucky_margin.core.outlines.bands import band_edges
+from lucky_margin.core.outlines.covered import covered_box, covered_region
 from lucky_margin.core.outlines.forms import outline_of
 from lucky_margin.core.outlines.lines import (
     CORNER_DEGREES,
@@ -22,6 +23,8 @@ __all__ = [
     "RoundedBox",
     "band_edges",
     "corner_angles",
+    "covered_box",
+    "covered_region",
     "dashes_along",
     "evenly_inside",
     "largest_box_inside",

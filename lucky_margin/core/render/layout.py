@@ -9,7 +9,7 @@ from pydantic import Field
 
 from lucky_margin.core.document import Box, Finish, Identifier, Value
 from lucky_margin.core.framing import Frame, focus_box
-from lucky_margin.core.outlines import PolygonOutline
+from lucky_margin.core.outlines import PolygonOutline, covered_box
 from lucky_margin.core.pieces import LaidPiece
 from lucky_margin.core.pieces.watermark import watermark_pieces
 from lucky_margin.core.render.lifts import lift_shapes
@@ -67,6 +67,14 @@ class PieceLaid(Value):
     tip: LaidPoint | None = Field(description="What it points at.")
 
 
+class CoveredLaid(Value):
+    """A zone that something lies over where the size is shown."""
+
+    name: str
+    round: bool
+    box: Box = Field(description="In output pixels.")
+
+
 class Layout(Value):
     """One size, laid out. Boxes say their unit; outlines are SVG path data.
 
@@ -108,6 +116,7 @@ class Layout(Value):
     watermark: Box | None = Field(
         description="The upright box of a watermark on one spot, in output pixels."
     )
+    covered: list[CoveredLaid]
     outline: str = Field(description="The shape, in output pixels.")
     inner_outline: str = Field(description="The border's inner edge, in output pixels.")
     margin_outline: str = Field(description="The safe band's inner edge, in output pixels.")
@@ -153,6 +162,10 @@ def layout(scene: Scene) -> Layout:
         ],
         pieces=[_piece(laid) for laid in scene.pieces],
         watermark=_watermark(scene),
+        covered=[
+            CoveredLaid(name=zone.name, round=zone.round, box=covered_box(zone, *scene.sides))
+            for zone in scene.size.covered
+        ],
         outline=outer.svg(),
         inner_outline=inner.svg(),
         margin_outline=margins.outline.svg(),

@@ -85,6 +85,7 @@ function plan(): SizePlan {
     pixels: pixels.value!,
     shape: { kind: 'rectangle', radius: 0, scale: 1, x: 0.5, y: 0.5 },
     seen_width: Math.round(seen.value),
+    covered: [],
     in_column: false,
     overrides: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['overrides'],
   }

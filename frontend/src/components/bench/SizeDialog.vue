@@ -33,6 +33,7 @@ const AS_CROPPED: SizePlan = {
   pixels: { kind: 'as_cropped', ratio: null },
   shape: { kind: 'rectangle', radius: 0, scale: 1, x: 0.5, y: 0.5 },
   seen_width: 600,
+  covered: [],
   in_column: false,
   overrides: { turn: {}, tone: {}, border: {}, export: {} } as SizePlan['overrides'],
 }

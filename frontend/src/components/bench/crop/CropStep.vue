@@ -5,6 +5,7 @@ import type { Photo } from '../../../api/types'
 import { useBench } from '../../../stores/bench'
 import FoldSection from '../../shared/FoldSection.vue'
 import OverrideNote from '../../shared/OverrideNote.vue'
+import CoveredSection from './CoveredSection.vue'
 import FocusSection from './FocusSection.vue'
 import GroundField from './GroundField.vue'
 import PhotoSection from './PhotoSection.vue'
@@ -32,6 +33,7 @@ const focusWords = computed(() => {
   if (!bench.document!.focus) return 'none, centred'
   return bench.document!.focus.box ? 'a box' : 'a point'
 })
+const coveredWords = computed(() => bench.size!.covered.map(({ name }) => name).join(', ') || 'none')
 const groundWords = computed(
   () => `${GROUND_WORDS[bench.here!.backdrop.kind]} / ${GROUND_WORDS[bench.here!.outside.kind]}`,
 )
@@ -51,6 +53,7 @@ const groundWords = computed(
       <OverrideNote :steps="['backdrop', 'outside']" />
     </ResultLook>
   </FoldSection>
+  <FoldSection title="Covered zones" :summary="coveredWords"><CoveredSection /></FoldSection>
   <FoldSection v-if="hasPhoto" title="Square up" :summary="bench.document!.photo?.square ? 'squared up' : 'off'">
     <SquareSection />
   </FoldSection>

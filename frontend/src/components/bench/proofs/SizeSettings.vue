@@ -31,8 +31,8 @@ async function done(): Promise<void> {
 /** The size as it is now, without its window, among one's own sizes. */
 async function keep(): Promise<void> {
   await done()
-  const { pixels, shape, seen_width, in_column, overrides } = bench.size!
-  const plan: SizePlan = { name: bench.size!.name, pixels, shape, seen_width, in_column, overrides }
+  const { pixels, shape, seen_width, in_column, covered, overrides } = bench.size!
+  const plan: SizePlan = { name: bench.size!.name, pixels, shape, seen_width, in_column, covered, overrides }
   await sizes.save(plan)
 }
 </script>

@@ -11,6 +11,7 @@ import ChangedFlash from './ChangedFlash.vue'
 import CropOverlay from './CropOverlay.vue'
 import FrameDrag from './FrameDrag.vue'
 import HeldPieces from './HeldPieces.vue'
+import CoveredLayer from './CoveredLayer.vue'
 import MarginGuide from './MarginGuide.vue'
 import PieceLayer from './PieceLayer.vue'
 import RulerStrip from './RulerStrip.vue'
@@ -139,6 +140,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <StageLens v-if="brushes && shown && pointer" :url="shown.url" :placed="placed" :at="pointer" />
       <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />
       <WatermarkGrip v-if="bench.openStep === 'watermark' && !stage.before" :origin="origin" />
+      <CoveredLayer v-if="(stage.margin || stage.setsCovered) && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />
       <span v-if="stage.before" class="before-note">Before</span>
     </div>
