@@ -491,6 +491,7 @@ edit(
         },
     ),
 )
+edit("stand_subject", height=fractions, line=fractions)
 edit("drag_subject", dx=any_number, dy=any_number, snap=fractions)
 edit("delete_stroke", number=st.one_of(st.none(), few))
 edit("set_subject_edge", shift=fractions, softness=fractions, specks=fractions, holes=fractions)

@@ -13,8 +13,10 @@ from lucky_margin.core.checks.cut_out_checks import made_visible, unseen_share
 from lucky_margin.core.contour import calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import (
     Box,
+    FixedPixels,
     Outlines,
     OutlinesChanges,
+    Size,
     SolidColour,
     SubjectOutline,
     rgb_of,
@@ -23,14 +25,15 @@ from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.cut_out import SetSubject
 from lucky_margin.core.edits.framing import ScaleWindow, SetFocus, SetWindow
 from lucky_margin.core.edits.steps import Follow, SetOutlines
-from lucky_margin.core.edits.subject_placing import DragSubject
+from lucky_margin.core.edits.subject_placing import DragSubject, StandSubject
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.outlines import PolygonOutline
 from lucky_margin.core.proposals import focus_proposal, placing_proposal, subject_proposal
 from lucky_margin.core.render import render
+from lucky_margin.core.render.shown import subject_on_size
 from lucky_margin.core.sampling.srgb import decode
 from lucky_margin.core.scene import Scene
-from tests.support import demo_sources, finish_of, scene_of, sources_of, with_size
+from tests.support import demo_sources, finish_of, noise, scene_of, sources_of, with_size
 
 SIDE = 240
 REACH = 30.0
@@ -402,6 +405,31 @@ class PlacingTest(unittest.TestCase):
         with self.assertRaisesRegex(BadInput, "find the subject first"):
             nothing = scene_of(finish_of(), sources_of(photo_with_square()))
             apply_edit(nothing, DragSubject(dx=1, dy=1))
+
+    def test_subjects_of_several_photos_stand_as_high_on_the_same_line(self):
+        tall, wide = noise(200, 200, 4), noise(200, 200, 4)
+        for photo, (height, width) in ((tall, (120, 30)), (wide, (20, 150))):
+            photo[:, :, 3] = 0
+            photo[60 : 60 + height, 20 : 20 + width, 3] = 255
+        sizes = [
+            Size(id=f"wide-{width}", name="Wide", pixels=FixedPixels(width=width, height=400))
+            for width in (300, 800)
+        ]
+        found = []
+        for photo in (tall, wide):
+            scene = scene_of(finish_of(sizes=sizes, cut_out={"on": True}), sources_of(photo))
+            stood = apply_edit(scene, StandSubject(height=0.5, line=0.8)).finish
+            for size in stood.sizes:
+                box = subject_on_size(Scene(stood, size, scene.sources))
+                self.assertAlmostEqual(box.bottom, 320, delta=2)
+                self.assertAlmostEqual(box.centre[0], size.pixels.width / 2, delta=2)
+                found.append((round(box.height), round(box.width / size.pixels.width, 2)))
+        for height, _ in found[:2]:
+            self.assertAlmostEqual(height, 200, delta=2)
+        for _, across in found[2:]:  # too wide to be as high
+            self.assertAlmostEqual(across, 0.92, delta=0.02)
+        with self.assertRaisesRegex(BadInput, "find the subject first"):
+            apply_edit(scene_of(finish_of(), sources_of(photo_with_square())), StandSubject())
 
     def test_a_photo_that_is_transparent_already_is_placed_by_what_is_there(self):
         photo = np.full((200, 200, 4), 255, np.uint8)

@@ -844,6 +844,21 @@ class ManyRouteTest(ServiceTest):
         self.assertTrue(any("{price}" in text for text in looks[0]["texts"]))
         self.assertFalse(looks[0]["subject_is_doubtful"])
 
+    def test_subjects_stand_alike(self):
+        self.refused(422, "POST", f"{self.address}/stand", json={"etag": self.finish["etag"]})
+        picture = noise(200, 200, 4)
+        picture[:, :, 3] = 0
+        picture[50:150, 80:120, 3] = 255
+        photo = self.added(encoded(picture), "cup.png")["sha256"]
+        new = {"photo": photo, "cut_out": {"on": True}}
+        made = self.ok("POST", "/finishes", json=new)
+        address, wanted = f"/finishes/{made['id']}", {"etag": made["etag"], "height": 0.5}
+        stood = self.ok("POST", f"{address}/stand", json=wanted)
+        self.assertAlmostEqual(stood["document"]["sizes"][0]["crop"]["window"]["height"], 200, 0)
+        self.assertEqual(stood["changes"], made["changes"] + 1)
+        self.refused(412, "POST", f"{address}/stand", json=wanted)
+        self.assertTrue(self.ok("GET", "/finishes")["finishes"][0]["is_cut_out"])
+
     def test_files_of_several_finishes_come_as_one_archive(self):
         self.with_text("Mug")
         other = self.ok("POST", "/finishes", json={"photo": self.photo["sha256"]})

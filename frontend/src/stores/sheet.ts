@@ -3,17 +3,19 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import { get, post } from '../api/client'
+import { Cancelled, get, post } from '../api/client'
 import type { Exported, FinishFace, FinishState, SizeLooks } from '../api/types'
 import { downloadFrom } from '../composables/downloads'
 import { weigh } from '../composables/weighing'
 import { useNotices } from './notices'
+import { useWork } from './work'
 
 /** How far a finish's checks are: not made yet, or these. */
 export type Looks = SizeLooks[] | null
 
 export const useSheet = defineStore('sheet', () => {
   const notices = useNotices()
+  const work = useWork()
   const finishes = shallowRef<FinishFace[]>([])
   const looks = shallowRef<Record<string, Looks>>({})
   /** What became of each finish that could not be saved. */
@@ -42,6 +44,27 @@ export const useSheet = defineStore('sheet', () => {
     } catch (error) {
       notices.tell(error)
     }
+  }
+
+  const cutOut = computed(() => finishes.value.filter(({ is_cut_out }) => is_cut_out))
+
+  /** Have every subject that is cut out stand as high, on the same line. */
+  async function standAlike(height: number, line: number): Promise<void> {
+    const standing = cutOut.value
+    try {
+      await work.run('Placing the subjects', async ({ progress, signal }) => {
+        for (const [number, { id, etag, name }] of standing.entries()) {
+          if (signal.aborted) return
+          progress(number / standing.length)
+          await post<FinishState>(`/finishes/${id}/stand`, { etag, height, line }).catch((error) =>
+            notices.say(`${name}: ${notices.inWords(error)}`, true),
+          )
+        }
+      })
+    } catch (error) {
+      if (!(error instanceof Cancelled)) notices.tell(error)
+    }
+    await load(ids.value)
   }
 
   /** Save every size of every finish, and bring them as one archive. */
@@ -95,5 +118,5 @@ export const useSheet = defineStore('sheet', () => {
     goOn()
   }
 
-  return { finishes, ids, looks, failures, state, saved, pictureCount, load, saveAll, pause, resume, cancel }
+  return { finishes, ids, looks, failures, state, saved, pictureCount, cutOut, load, standAlike, saveAll, pause, resume, cancel }
 })

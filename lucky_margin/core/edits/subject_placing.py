@@ -5,11 +5,12 @@ from typing import Literal
 
 from pydantic import Field
 
+from lucky_margin.core.document import Box
 from lucky_margin.core.edits.edited import Edited, with_window
 from lucky_margin.core.edits.registry import EditBase, carries_out
 from lucky_margin.core.edits.snapping import ends_and_middle, snapped_box
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.render.shown import subject_on_size
+from lucky_margin.core.render.shown import subject_on_size, turned_subject_box
 from lucky_margin.core.scene import Scene
 
 
@@ -49,3 +50,44 @@ def drag_subject(scene: Scene, edit: DragSubject) -> Edited:
 
 def _sides_and_thirds(length: float) -> tuple[float, ...]:
     return (0, length / 3, length / 2, length * 2 / 3, length)
+
+
+MOST_ACROSS = 0.92
+"""Share of a size's width that a subject takes up at most; a wider one is less high."""
+
+
+class StandSubject(EditBase):
+    """Have the subject stand as high, on the same line, on every size, as in other finishes:
+    ``height`` and ``line`` (from the top) are shares of the height of the photo's box."""
+
+    kind: Literal["stand_subject"] = "stand_subject"
+    height: float = Field(default=0.7, ge=0.1, le=1)
+    line: float = Field(default=0.88, ge=0.1, le=1)
+
+
+@carries_out(StandSubject)
+def stand_subject(scene: Scene, edit: StandSubject) -> Edited:
+    """The windows in which the subject stands so, past the photo's edges where it has to.
+
+    Raises:
+        BadInput: nothing is cut out.
+    """
+    finish, stands = scene.finish, False
+    for size in scene.finish.sizes:
+        one = Scene.of(finish, size.id, scene.sources)
+        box = turned_subject_box(one)
+        if box is None:
+            continue
+        stands = True
+        finish = with_window(one, _standing(box, one, edit)).finish
+    if not stands:
+        raise BadInput("Nothing is cut out yet; find the subject first.")
+    return Edited.of(scene, finish)
+
+
+def _standing(box: Box, scene: Scene, edit: StandSubject) -> Box:
+    """The window, in turned pixels, in which a subject's box stands so."""
+    ratio = scene.frame.window.width / scene.frame.window.height
+    height = max(box.height / edit.height, box.width / MOST_ACROSS / ratio)
+    left, top = box.centre[0] - height * ratio / 2, box.bottom - edit.line * height
+    return Box(left=left, top=top, width=height * ratio, height=height)

@@ -29,7 +29,9 @@ from lucky_margin.core.document import (
     columns_of,
     new_finish,
 )
+from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.sizes import size_of_plan
+from lucky_margin.core.edits.subject_placing import StandSubject
 from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.proposals import started, started_like
 from lucky_margin.core.render import render
@@ -92,6 +94,7 @@ class FinishFace(Value):
     problem: str = Field(default="", description="Why it can't be shown; empty when it can.")
     can_undo: bool = Field(description="Whether there is an earlier state to go back to.")
     columns: list[str] = Field(description="The columns of a table that its words name.")
+    is_cut_out: bool = Field(description="Whether its subject stands on a ground.")
 
 
 class FinishList(Value):
@@ -182,6 +185,15 @@ class NewName(Value):
 
     etag: int
     name: Name
+
+
+class StandWanted(AtEtag):
+    """How high a subject stands, and on which line, as ``StandSubject`` has it."""
+
+    model_config = example(etag=ETAG, height=0.7, line=0.88)
+
+    height: float = Field(default=0.7, ge=0.1, le=1)
+    line: float = Field(default=0.88, ge=0.1, le=1)
 
 
 class VersionName(Value):
@@ -317,6 +329,17 @@ def rename_finish(finish_id: FinishId, new: NewName, state: AppStateDep) -> Fini
     return state_of(state.store.finishes.save(finish_id, new.etag, renamed), state)
 
 
+@router.post("/{finish_id}/stand")
+async def stand(finish_id: FinishId, wanted: StandWanted, state: AppStateDep) -> FinishState:
+    """Have the subject stand as high, on the same line, as in other finishes."""
+    document = (await run_in_threadpool(state.store.finishes.get, finish_id)).document
+    scene = Scene(document, document.sizes[0], state.store.photos)
+    edit = StandSubject(height=wanted.height, line=wanted.line)
+    edited = await state.measured(scene, lambda: apply_edit(scene, edit))
+    save = state.store.finishes.save
+    return state_of(await run_in_threadpool(save, finish_id, wanted.etag, edited.finish), state)
+
+
 @router.get("/{finish_id}/revisions")
 def list_revisions(finish_id: FinishId, state: AppStateDep) -> RevisionList:
     """The history, newest first; versions are the revisions with a name."""
@@ -408,6 +431,7 @@ def _face(entry: FinishEntry, state: AppState) -> FinishFace:
         problem=problem,
         can_undo=entry.can_undo,
         columns=columns_of(document.pieces, document.watermark) if document else [],
+        is_cut_out=document is not None and document.cut_out.on,
     )
 
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The contact sheet: many finishes at a glance, those first that ask for a look, and all saved at once.
 
-import { computed, onMounted, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import type { FinishFace } from '../../api/types'
@@ -10,10 +10,12 @@ import { useSheet } from '../../stores/sheet'
 import TopBar from '../shared/TopBar.vue'
 import SheetCard from './SheetCard.vue'
 import SheetSaving from './SheetSaving.vue'
+import StandDialog from './StandDialog.vue'
 
 defineEmits<{ 'show-keys': [] }>()
 
 const sheet = useSheet()
+const standing = ref(false)
 const route = useRoute()
 const router = useRouter()
 
@@ -64,6 +66,9 @@ function open({ id }: FinishFace): void {
       <header>
         <h1>Contact sheet</h1>
         <p>{{ sheet.finishes.length }} finishes, {{ sheet.pictureCount }} pictures</p>
+        <button v-if="sheet.cutOut.length" type="button" class="link" @click="standing = true">
+          Same size in every picture…
+        </button>
         <SheetSaving />
       </header>
       <section v-for="group in groups" :key="group.key">
@@ -80,6 +85,7 @@ function open({ id }: FinishFace): void {
         </ul>
       </section>
     </main>
+    <StandDialog v-model="standing" />
   </div>
 </template>
 
