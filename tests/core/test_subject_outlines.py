@@ -408,7 +408,7 @@ class PlacingTest(unittest.TestCase):
 
     def test_subjects_of_several_photos_stand_as_high_on_the_same_line(self):
         tall, wide = noise(200, 200, 4), noise(200, 200, 4)
-        for photo, (height, width) in ((tall, (120, 30)), (wide, (20, 150))):
+        for photo, (height, width) in ((tall, (120, 60)), (wide, (20, 150))):
             photo[:, :, 3] = 0
             photo[60 : 60 + height, 20 : 20 + width, 3] = 255
         sizes = [
