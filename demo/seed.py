@@ -582,7 +582,7 @@ PIECES = {
     "Kiln evening": ("kiln-night.jpg", "free"),
     "Tall vase": ("vase-grasses.jpg", "46 €"),
     "Throwing day": ("bench-tools.jpg", "65 €"),
-    "Reactive blue bowl": ("bowl-top.jpg", "38 €"),
+    "Bowl in blue": ("bowl-top.jpg", "38 €"),
 }
 """Finished in the house style: their photos and prices."""
 

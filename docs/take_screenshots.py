@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from demo.seed import seed
+from demo.seed import PIECES, seed
 from tests.browser.base import ARGUMENTS, CHROMIUM, Service
 
 # All hints but the first one are dismissed.
@@ -39,11 +39,12 @@ def main() -> None:
             frames(page)
             spots(page)
             tone(page)
-            areas(page)
             cut_out(page)
             words(page)
             badges(page)
-            marks(page)
+            try_out(page)
+            house_style(page)
+            contact_sheet(page)
         finally:
             browser.close()
             service.stop()
@@ -145,21 +146,6 @@ def tone(page: Page) -> None:
     page.get_by_role("button", name=re.compile("^Look ")).click()
 
 
-def areas(page: Page) -> None:
-    """All but the subject, darkened."""
-    page.get_by_role("button", name="Shelf").click()
-    page.get_by_role("button", name="Open Reactive blue").click()
-    step(page, "Tone")
-    page.get_by_role("button", name=re.compile("^Areas ")).click()
-    page.get_by_role("button", name="dark background").click()
-    page.get_by_text("brushes to touch it up").wait_for()
-    page.locator(".el-message__closeBtn").last.click()
-    page.get_by_text("brushes to touch it up").scroll_into_view_if_needed()
-    page.wait_for_timeout(1500)
-    keep(page, "area")
-    page.get_by_role("button", name="remove area").click()
-
-
 def cut_out(page: Page) -> None:
     page.get_by_role("button", name="Shelf").click()
     page.get_by_role("button", name="Open Bird, cut out").click()
@@ -167,15 +153,6 @@ def cut_out(page: Page) -> None:
     page.locator(".stage img.picture").wait_for()
     page.wait_for_timeout(3000)  # until the subject is found
     keep(page, "cut-out")
-    page.get_by_role("button", name="show strokes (1)").click()
-    page.keyboard.press("k")
-    page.wait_for_timeout(1500)
-    picture = page.locator(".stage img.picture").bounding_box()
-    assert picture
-    page.mouse.move(picture["x"] + 0.5 * picture["width"], picture["y"] + 0.915 * picture["height"])
-    keep(page, "cut-out-strokes")
-    page.keyboard.press("Escape")
-    page.get_by_role("button", name="hide strokes").click()
     grounds = page.get_by_role("radiogroup", name="Background, which")
     grounds.get_by_role("radio", name="paper").click()
     ready = page.get_by_role("radiogroup", name="Ready-made outlines")
@@ -219,15 +196,39 @@ def badges(page: Page) -> None:
     page.mouse.up()
 
 
-def marks(page: Page) -> None:
+def house_style(page: Page) -> None:
+    """A piece in the house style, its border changed since."""
     page.get_by_role("button", name="Shelf").click()
-    page.get_by_role("button", name="Open Tools, marked").click()
-    step(page, "Watermark")
-    page.get_by_role("radio", name="a saved mark").click()
-    page.get_by_role("radio", name="Studio mark").click()
-    page.get_by_role("button", name="Edit").click()
-    page.wait_for_timeout(2500)  # until all icons are drawn
-    keep(page, "make-a-mark")
+    page.get_by_role("button", name="Open Tall vase").click()
+    step(page, "Border")
+    page.get_by_label("Border colour, typed").fill("#DCE5DE")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name=re.compile("^House style: ")).click()
+    page.get_by_text("You changed what is marked").wait_for()
+    page.get_by_role("img", name="This picture in").wait_for()
+    keep(page, "house-style")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Undo").click()
+
+
+def contact_sheet(page: Page) -> None:
+    """The pieces that are in the house style."""
+    page.get_by_role("button", name="Shelf").click()
+    for name in PIECES:
+        page.get_by_label(f"Choose {name}").check()
+    page.get_by_role("button", name=f"Contact sheet of {len(PIECES)}").click()
+    page.get_by_role("heading", name="Being checked").wait_for(state="detached", timeout=60_000)
+    page.wait_for_function(ALL_SHOWN, timeout=60_000)
+    keep(page, "contact-sheet")
+
+
+def try_out(page: Page) -> None:
+    """A video's still among others in a list."""
+    page.get_by_role("button", name="Shelf").click()
+    page.get_by_role("button", name="Open Reactive blue, video").click()
+    page.get_by_role("button", name="Try-out").click()
+    page.get_by_role("dialog").get_by_role("img", name="Reactive blue, video").wait_for()
+    keep(page, "try-out")
     page.keyboard.press("Escape")
 
 

@@ -47,7 +47,7 @@ DROP = """
     }
 """
 
-WAIT = 15_000
+WAIT = 120_000
 expect.set_options(timeout=WAIT)
 
 

@@ -87,7 +87,7 @@
     }
   })
   const bar = document.querySelector('header.top').getBoundingClientRect()
-  const below = document.querySelector('.columns').getBoundingClientRect()
+  const below = document.querySelector('.columns, .sheet-page > main').getBoundingClientRect()
   if (Math.abs(below.top - bar.bottom) > 1) faults.push(`${below.top - bar.bottom} px between the bar and what is below it`)
   if (document.documentElement.scrollWidth > innerWidth) faults.push('the page is wider than the window')
   return [...new Set(faults)]

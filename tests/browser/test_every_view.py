@@ -189,6 +189,34 @@ class EveryViewTest(BrowserTest):
         self.button("Earlier exports").click()
         self.dialog("exports")
 
+    def test_dialogs_of_several_pictures(self):
+        page = self.page
+        self.button("Try-out").click()
+        for place in ("on a phone", "in a list", "above a page", "beside a name", "with a link"):
+            page.get_by_role("radio", name=place).click()
+            self.look(place)
+        page.get_by_role("radio", name="in print").click()
+        page.get_by_role("radio", name="dark", exact=True).click()
+        self.dialog("try-out")
+        self.button("House style: none").click()
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label("Name of the style").fill(LONG_NAME)
+        self.look("keep a style")
+        with self.one_change():
+            dialog.get_by_role("button", name="Save the style").click()
+        expect(dialog.get_by_role("img", name=f"This picture in “{LONG_NAME}”")).to_be_visible()
+        self.dialog("house style")
+        self.button("Shelf", exact=True).click()
+        self.button("House styles…").click()
+        self.dialog("house styles")
+        page.get_by_label("Choose bird-figure.jpg").check()
+        self.button("Finish 1 photo…").click()
+        self.dialog("many")
+        page.get_by_label("Choose bird-figure", exact=True).first.check()
+        self.button("Contact sheet of 1").click()
+        expect(page.get_by_role("heading", name="Being checked")).to_be_hidden()
+        self.look("contact sheet")
+
     def test_the_shelf(self):
         page = self.page
         self.button("Shelf", exact=True).click()

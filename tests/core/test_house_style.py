@@ -208,6 +208,21 @@ class ChangedSinceTest(unittest.TestCase):
         self.assertEqual(changed_since(renewed), ("border",))
         self.assertEqual(without_style(renewed).border, mine.border)
 
+    def test_changed_words_stay_when_another_style_comes_with_its_own(self):
+        given = with_style(finish_of(), kept(("sizes", "pieces")))
+        words = given.pieces[0].model_copy(update={"text": "Mine now"})
+        mine = given.model_copy(update={"pieces": (words, *given.pieces[1:])})
+        second = kept(("pieces",)).model_copy(update={"id": "f" * 16})
+        for after in (
+            with_style(mine, second),
+            with_style(mine, kept(("border",), version=2)),
+            without_style(mine),
+        ):
+            own = [piece for piece in after.pieces if not piece.id.startswith("style-")]
+            self.assertEqual(own[0].text, "Mine now")
+            self.assertEqual(len([piece for piece in after.pieces if piece.text == "12"]), 1)
+            self.assertEqual(len({piece.id for piece in after.pieces}), len(after.pieces))
+
     def test_it_is_replaced_on_request_and_what_was_before_is_still_known(self):
         plain = with_border(finish_of(), "#00FF00")
         given = with_border(with_style(plain, kept(("border",))), "#112233")

@@ -7,6 +7,7 @@ there before, exactly.
 
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
+from itertools import count
 from typing import Any
 
 from lucky_margin.core.document.columns import filled_pieces, filled_watermark, row_of
@@ -175,6 +176,22 @@ def _pieces_back(finish: Finish, before: tuple[Piece, ...]) -> Finish:
     return _overrides_renamed(put, {style_id: own_id for own_id, style_id in twins.items()})
 
 
+def _as_own(finish: Finish) -> Finish:
+    """What is left of a style's pieces, since somebody changed them, under ids of their own: the
+    next style does not take their place."""
+    taken = {piece.id for piece in finish.pieces}
+    names: dict[str, str] = {}
+    for piece in finish.pieces:
+        if _is_of_style(piece):
+            numbered = (f"{piece.kind}-{number}" for number in count(1))
+            names[piece.id] = next(name for name in numbered if name not in taken)
+            taken.add(names[piece.id])
+    pieces = tuple(
+        piece.model_copy(update={"id": names.get(piece.id, piece.id)}) for piece in finish.pieces
+    )
+    return _overrides_renamed(finish.model_copy(update={"pieces": pieces}), names)
+
+
 def _twins(own: tuple[Piece, ...], given: tuple[Piece, ...]) -> dict[str, str]:
     """The ids of own pieces that are the same as one of a style, with that one's."""
     left, found = list(given), {}
@@ -333,7 +350,7 @@ def with_style(
     gave = _filled(style.parts, finish, row or NO_ROW)
     gave = gave.model_copy(update={"light": light if style.suggest_light else None})
     before: dict[str, Any] = {}
-    styled = bare
+    styled = bare if gave.pieces else _as_own(bare)
     for part in PARTS:
         if (value := getattr(gave, part.key)) is None:
             continue
@@ -381,7 +398,7 @@ def without_style(finish: Finish) -> Finish:
     if found and cut_out.boxes == found and not cut_out.strokes and cut_out.mask is None:
         unfound = {"boxes": (), "found_by": CutOut().found_by}
         bare = bare.model_copy(update={"cut_out": cut_out.model_copy(update=unfound)})
-    return bare.model_copy(update={"style": None})
+    return _as_own(bare).model_copy(update={"style": None})
 
 
 def _without_parts(finish: Finish) -> Finish:

@@ -42,7 +42,8 @@ const reasons = computed(() => [...new Set(props.looks?.flatMap(({ texts }) => t
       </span>
     </button>
     <b :title="finish.name">{{ finish.name }}</b>
-    <p v-if="failure || finish.problem" class="wrong" role="status">Not saved: {{ failure || finish.problem }}</p>
+    <p v-if="finish.problem" class="wrong">{{ finish.problem }}</p>
+    <p v-else-if="failure" class="wrong" role="status">Not saved: {{ failure }}</p>
     <p v-for="reason in reasons.slice(0, MOST_TOLD)" :key="reason">{{ reason }}</p>
     <p v-if="reasons.length > MOST_TOLD">And {{ reasons.length - MOST_TOLD }} more.</p>
   </li>

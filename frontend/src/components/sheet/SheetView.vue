@@ -30,9 +30,10 @@ watch(
 )
 
 /** How much a finish asks for a look: a doubtful cut-out most. */
-function urgency({ id, problem }: FinishFace): 'check' | 'look' | 'ready' | 'unknown' {
+function urgency({ id, problem }: FinishFace): 'broken' | 'check' | 'look' | 'ready' | 'unknown' {
   const looks = sheet.looks[id]
-  if (problem || looks?.some(({ subject_is_doubtful }) => subject_is_doubtful)) return 'check'
+  if (problem) return 'broken'
+  if (looks?.some(({ subject_is_doubtful }) => subject_is_doubtful)) return 'check'
   if (!looks) return 'unknown'
   return looks.some(({ texts }) => texts.length) ? 'look' : 'ready'
 }
@@ -40,6 +41,7 @@ function urgency({ id, problem }: FinishFace): 'check' | 'look' | 'ready' | 'unk
 const groups = computed(() =>
   (
     [
+      ['broken', 'Can’t be shown'],
       ['check', 'Please check the cut-out'],
       ['look', 'Worth a look'],
       ['ready', 'Ready'],

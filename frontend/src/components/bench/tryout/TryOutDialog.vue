@@ -67,7 +67,7 @@ function show(id: string): void {
         @choose="(key) => (light = key)"
       />
     </div>
-    <div class="room" :class="light">
+    <div class="room" :class="light" tabindex="0" role="group" aria-label="Made-up place">
       <component
         :is="PLACES.find(({ key }) => key === place)!.component"
         v-if="source && size"
