@@ -154,18 +154,19 @@ def found_subject(scene: Scene, progress: Progress = untold, *, cut_out: bool = 
     return proposal
 
 
-def swap_proposal(scene: Scene, sha256: str) -> Proposal:
+def swap_proposal(scene: Scene, sha256: str, progress: Progress = untold) -> Proposal:
     """Another photo in the finish, with what to keep in view of it, and with its subject where the
     finish knows the old one's.
 
     Raises:
         NotFound: there is no such photo.
+        Cancelled: by ``progress``.
     """
     swapped = apply_edit(scene, SwapPhoto(sha256=sha256)).finish
     new = Scene.of(swapped, scene.size.id, scene.sources)
     subjects: tuple[Box, ...] = ()
     if scene.finish.cut_out.on or scene.finish.cut_out.boxes:
-        found = found_subject(new, cut_out=False).edit
+        found = found_subject(new, progress, cut_out=False).edit
         subjects = found.boxes if isinstance(found, SetSubject) else ()
     # Where a subject is cut out, it is what stays in view.
     focus = None if scene.finish.cut_out.on and subjects else proposed_focus(new)

@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from fastapi import APIRouter, Request, Response
 from pydantic import Field
+from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.checks import Check, check
 from lucky_margin.core.document import (
@@ -140,11 +141,14 @@ class TrimWanted(InDraft):
 
 
 class SwapWanted(InDraft):
-    """The photo to put in place of the draft's."""
+    """The photo to put in place of the draft's. Newest wins among requests of one ``channel``."""
 
-    model_config = example(draft=DRAFT, size_id="main", sha256=FINISH["photo"]["sha256"])
+    model_config = example(
+        draft=DRAFT, size_id="main", sha256=FINISH["photo"]["sha256"], channel="tab-1-swap"
+    )
 
     sha256: Sha256
+    channel: str = Field(max_length=80)
 
 
 class FindingWanted(InDraft):
@@ -321,10 +325,17 @@ async def propose_focus(wanted: InDraft, state: AppStateDep) -> Proposal:
 
 
 @router.post("/swap")
-async def propose_swap(wanted: SwapWanted, state: AppStateDep) -> Proposal:
-    """Propose another photo in place of the draft's, looked at for what matters in it."""
+async def propose_swap(wanted: SwapWanted, state: AppStateDep) -> JobTold:
+    """Propose another photo in place of the draft's, looked at for what matters in it (a
+    ``Proposal``)."""
     scene = state.scene(wanted)
-    return await state.measured(scene, lambda: swap_proposal(scene, wanted.sha256))
+    await run_in_threadpool(state.store.photos.get, wanted.sha256)
+    job = state.jobs.start(
+        f"swap {wanted.channel}",
+        lambda progress: swap_proposal(scene, wanted.sha256, progress),
+        memory=bytes_to_draw(scene),
+    )
+    return await told_soon(job)
 
 
 @router.post("/subject")

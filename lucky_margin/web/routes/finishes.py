@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
-from lucky_margin.core.checks import check
+from lucky_margin.core.checks import Check, check
 from lucky_margin.core.document import (
     NO_ROW,
     CutOut,
@@ -111,11 +111,10 @@ class FacesWanted(Value):
 
 
 class SizeLooks(Value):
-    """The warnings about one size; a doubtful subject comes before all else."""
+    """The warnings about one size."""
 
     size_id: str
-    texts: list[str]
-    subject_is_doubtful: bool
+    warnings: list[Check]
 
 
 class LooksList(Value):
@@ -271,12 +270,7 @@ async def list_looks(finish_id: FinishId, state: AppStateDep) -> LooksList:
     for scene in scenes_of(finish, state.store.photos).values():
         checks = await state.measured(scene, partial(check, scene))
         warnings = [one for one in checks if one.asks_for_a_look]
-        looks = SizeLooks(
-            size_id=scene.size.id,
-            texts=[one.text for one in warnings],
-            subject_is_doubtful=any(one.key == "subject" for one in warnings),
-        )
-        sizes.append(looks)
+        sizes.append(SizeLooks(size_id=scene.size.id, warnings=warnings))
     return LooksList(sizes=sizes)
 
 

@@ -18,13 +18,21 @@ const pictures = computed(() =>
       name,
       high,
       wide: Math.max(16, Math.min(WIDEST, high * (width / height))),
-      looks: !!props.looks?.find(({ size_id }) => size_id === id)?.texts.length,
+      looks: !!props.looks?.find(({ size_id }) => size_id === id)?.warnings.length,
       src: `/api/finishes/${props.finish.id}/picture?size_id=${id}&height=${asked}&etag=${props.finish.etag}`,
     }
   }),
 )
-/** Each reason once, whatever sizes it is of. */
-const reasons = computed(() => [...new Set(props.looks?.flatMap(({ texts }) => texts) ?? [])])
+/** Each reason once, as it is of the first size, and of how many others it is too. */
+const reasons = computed(() => {
+  const byKey = new Map<string, string[]>()
+  for (const { warnings } of props.looks ?? [])
+    for (const { key, text } of warnings) byKey.set(key, [...(byKey.get(key) ?? []), text])
+  return [...byKey.values()].map(([first, ...others]) => {
+    const more = others.length === 1 ? ' (And once more.)' : ` (And ${others.length} times more.)`
+    return `${first}${others.length ? more : ''}`
+  })
+})
 </script>
 
 <template>
@@ -79,6 +87,7 @@ button {
 
 img {
   display: block;
+  box-shadow: 0 0 0 1px rgb(30 42 47 / 22%);
   background: repeating-conic-gradient(#ffffff 0 25%, #e4e2dd 0 50%) 0 0 / 12px 12px;
 }
 

@@ -33,9 +33,9 @@ watch(
 function urgency({ id, problem }: FinishFace): 'broken' | 'check' | 'look' | 'ready' | 'unknown' {
   const looks = sheet.looks[id]
   if (problem) return 'broken'
-  if (looks?.some(({ subject_is_doubtful }) => subject_is_doubtful)) return 'check'
+  if (looks?.some(({ warnings }) => warnings.some(({ key }) => key === 'subject'))) return 'check'
   if (!looks) return 'unknown'
-  return looks.some(({ texts }) => texts.length) ? 'look' : 'ready'
+  return looks.some(({ warnings }) => warnings.length) ? 'look' : 'ready'
 }
 
 const groups = computed(() =>
@@ -104,7 +104,7 @@ main {
   overflow: auto;
 }
 
-header {
+main header {
   display: flex;
   flex-wrap: wrap;
   gap: 14px;
@@ -118,7 +118,7 @@ h1 {
   font-weight: 700;
 }
 
-header p,
+main header p,
 h2 small {
   color: var(--ink-soft);
   font-size: 12px;

@@ -230,6 +230,15 @@ main {
   margin: 6px 0 12px;
 }
 
+/* What is done with several that are chosen stays in reach. */
+.row:has(.action) {
+  position: sticky;
+  top: -16px;
+  z-index: 2;
+  padding: 6px 0;
+  background: var(--shelf);
+}
+
 h2 {
   font-size: 18px;
   font-weight: 700;

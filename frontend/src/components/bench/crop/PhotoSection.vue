@@ -5,9 +5,13 @@
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Edit, Photo, Proposal } from '../../../api/types'
+import { Cancelled } from '../../../api/client'
+import type { Edit, JobTold, Photo, Proposal } from '../../../api/types'
+import { runJob } from '../../../composables/jobs'
+import { TAB } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
+import { useWork } from '../../../stores/work'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import PicturePicker from '../pieces/PicturePicker.vue'
 
@@ -18,24 +22,29 @@ const PLACES: Choice<Place>[] = [
   { key: 'new', label: 'a new one like it' },
 ]
 
+const LABEL = 'Looking at the new photo'
+
 const bench = useBench()
 const notices = useNotices()
+const work = useWork()
 const router = useRouter()
 const place = ref<Place>('here')
-const isLooking = ref(false)
 
 async function swap(photo: Photo): Promise<void> {
-  if (isLooking.value || photo.sha256 === bench.document!.photo?.sha256) return
-  isLooking.value = true
+  if (photo.sha256 === bench.document!.photo?.sha256) return
+  work.cancel(LABEL)
   const finish = bench.saved?.id
   try {
-    const { edit } = await bench.ask<Proposal>('/bench/swap', { sha256: photo.sha256 })
+    const { edit } = await work.run(LABEL, (following) =>
+      runJob<Proposal>(
+        () => bench.ask<JobTold>('/bench/swap', { sha256: photo.sha256, channel: `${TAB}-swap` }),
+        following,
+      ),
+    )
     const isStillOpen = bench.saved?.id === finish
     if (edit && isStillOpen) await put(photo, edit)
   } catch (error) {
-    notices.tell(error)
-  } finally {
-    isLooking.value = false
+    if (!(error instanceof Cancelled)) notices.tell(error)
   }
 }
 
@@ -53,7 +62,6 @@ async function put(photo: Photo, edit: Edit): Promise<void> {
   </p>
   <ChoiceChips label="Put it in" :choices="PLACES" :chosen="place" @choose="(key) => (place = key)" />
   <PicturePicker label="Photo to put in" :chosen="bench.document!.photo?.sha256" @choose="swap" />
-  <p class="hint" aria-live="polite">{{ isLooking ? 'Looking at the new photo…' : '' }}</p>
 </template>
 
 <style scoped>
