@@ -14,9 +14,14 @@ export const useStyles = defineStore('styles', () => {
   const chosen = shallowRef<string | null>(null)
   const loaded = shallowRef(false)
 
+  /** Raised with whatever makes an answer that is still on its way out of date. */
+  let news = 0
+
   async function load(): Promise<void> {
+    const asked = (news += 1)
     try {
       const { styles, default: id } = await get<StyleList>('/styles')
+      if (asked !== news) return
       list.value = styles
       chosen.value = id
       loaded.value = true
@@ -38,7 +43,12 @@ export const useStyles = defineStore('styles', () => {
     return isDone
   }
 
-  const setDefault = (id: string | null) => change(() => put('/styles/default', { id }))
+  /** A photo that comes in right after this starts in it already. */
+  function setDefault(id: string | null): Promise<boolean> {
+    news += 1
+    chosen.value = id
+    return change(() => put('/styles/default', { id }))
+  }
   const forget = ({ id }: HouseStyle) => change(() => remove(`/styles/${id}`))
   const addFile = (file: File) =>
     change(async () => {
