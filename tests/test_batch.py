@@ -1,6 +1,7 @@
 """A folder of photos in a house style: whatever happens in between, each is finished once."""
 
 import contextlib
+import hashlib
 import io
 import os
 import signal
@@ -18,7 +19,7 @@ from PIL import Image
 from lucky_margin.cli import main
 from lucky_margin.cli.batch import JOURNAL
 from lucky_margin.core.batch import names_of
-from lucky_margin.core.document import FixedPixels, Size, TextPiece, kept_style
+from lucky_margin.core.document import FixedPixels, HouseStyle, Size, TextPiece, kept_style
 from lucky_margin.core.errors import StorageFull
 from lucky_margin.core.export import StyleFiles, style_file
 from tests.support import encoded, finish_of, gradient
@@ -183,7 +184,11 @@ class BatchTest(unittest.TestCase):
         self.assertIn("no folder", self.run_with(photos=self.folder / "nowhere")[2])
         self.style.write_bytes(b"no archive")
         self.assertIn("This is no house style", self.run_batch()[2])
-        self.out.mkdir()
+        unread = a_style().model_dump(mode="json")
+        unread["parts"]["pieces"][0]["family"] = hashlib.sha256(b"no font").hexdigest()
+        files = StyleFiles(fonts={hashlib.sha256(b"no font").hexdigest(): b"no font"})
+        self.style.write_bytes(style_file(HouseStyle.model_validate(unread), files))
+        self.assertIn("font", self.run_batch()[2])
         self.keep_style(a_style())
         (self.out / JOURNAL).write_text("[")
         self.assertIn("is damaged; remove it", self.run_batch()[2])

@@ -7,6 +7,7 @@ import argparse
 import json
 import os
 import shutil
+import signal
 import sys
 from concurrent.futures import (
     Executor,
@@ -102,6 +103,7 @@ def _finish(
     chosen: argparse.Namespace,
     outcome: BatchOutcome,
 ) -> None:
+    StyleMaterial.of(style, files)  # what is wrong with it is said here, not by every process
     workers = min(chosen.jobs or os.cpu_count() or 1, len(left))
     with _pool(workers, style, files) as pool:
         under_way = {
@@ -128,7 +130,7 @@ def _pool(workers: int, style: HouseStyle, files: StyleFiles) -> Executor:
     if workers == 1:
         return ThreadPoolExecutor(1, initializer=_prepare, initargs=(style, files))
     context = get_context("spawn")  # a fork of a process with threads may hang
-    return ProcessPoolExecutor(workers, context, _prepare, (style, files))
+    return ProcessPoolExecutor(workers, context, _prepare_process, (style, files))
 
 
 def _take(
@@ -245,6 +247,11 @@ _material: StyleMaterial
 def _prepare(style: HouseStyle, files: StyleFiles) -> None:
     global _material
     _material = StyleMaterial.of(style, files)
+
+
+def _prepare_process(style: HouseStyle, files: StyleFiles) -> None:
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # the parent is interrupted, and stops the others
+    _prepare(style, files)
 
 
 def _finish_one(one: Wanted, made_by: str, folder: Path) -> Done:

@@ -76,6 +76,19 @@ class HouseStyleTest(BrowserTest):
             dialog.get_by_role("button", name="Take it over again").click()
         self.assertEqual(page.get_by_label("Border colour, typed").input_value(), "#1F6B4B")
 
+    def test_a_style_that_was_removed_from_the_shelf_can_still_be_let_go(self):
+        page = self.page
+        self.keep_green_border("Winter")
+        styles = f"{self.service.url}/api/styles"
+        kept = page.request.get(styles).json()["styles"]
+        (winter,) = [one["style"]["id"] for one in kept if one["style"]["name"] == "Winter"]
+        page.request.delete(f"{styles}/{winter}")
+        dialog = self.dialog()
+        expect(dialog).to_contain_text("“Winter” is no longer among your house styles")
+        with self.one_change():
+            dialog.get_by_role("button", name="Remove it from this finish").click()
+        expect(page.get_by_role("button", name="House style: none")).to_be_visible()
+
     def test_a_new_version_renews_the_finishes_that_have_the_old_one(self):
         page = self.page
         self.keep_green_border("Autumn")
@@ -129,7 +142,8 @@ class ManyTest(BrowserTest):
 
     def test_several_photos_with_a_pasted_table_become_one_zip(self):
         page = self.page
-        self.bring_data(("pattern.png", PLAIN))
+        # A picture of its own: one that is known already keeps its first name.
+        self.bring_data(("pattern.png", encoded(np.full((610, 800, 3), 91, np.uint8))))
         self.on_bench()
         self.use_size("Square post")
         self.step("Text & badges")

@@ -30,6 +30,8 @@ const ticked = ref<PartKey[]>([])
 
 const used = computed(() => bench.document?.style ?? null)
 const shown = computed(() => styles.list.find(({ style }) => style.id === shownId.value) ?? null)
+/** Whether the finish has a style that is not on the list any more. */
+const isForgotten = computed(() => !!used.value && !styles.list.some(({ style }) => style.id === used.value!.id))
 const isUsed = computed(() => used.value?.id === shownId.value)
 const choices = computed(() => styles.list.map(({ style }) => ({ key: style.id, label: style.name })))
 /** Whether taking it over would do anything. */
@@ -51,7 +53,8 @@ watch(open, async (now) => {
   if (!now) return
   keeping.value = false
   await styles.load()
-  shownId.value = used.value?.id ?? styles.chosen ?? styles.list[0]?.style.id ?? null
+  const usedId = isForgotten.value ? null : used.value?.id
+  shownId.value = usedId ?? styles.chosen ?? styles.list[0]?.style.id ?? null
   if (!styles.list.length) keeping.value = true
 })
 
@@ -70,6 +73,7 @@ watch([shown, () => bench.draft, open], async () => {
 
 async function takeOver(style: HouseStyle): Promise<void> {
   open.value = false
+  const finish = bench.saved?.id
   try {
     const { edit } = await work.run(`Taking over “${style.name}”`, (following) =>
       runJob<Proposal>(
@@ -77,7 +81,7 @@ async function takeOver(style: HouseStyle): Promise<void> {
         following,
       ),
     )
-    if (edit) await bench.edit(edit)
+    if (edit && bench.saved?.id === finish) await bench.edit(edit)
   } catch (error) {
     if (!(error instanceof Cancelled)) notices.tell(error)
   }
@@ -106,6 +110,10 @@ async function renew(style: HouseStyle): Promise<void> {
 
 <template>
   <AppDialog v-model="open" title="House style" :width="680">
+    <p v-if="isForgotten" class="forgotten">
+      “{{ used!.name }}” is no longer among your house styles; this finish still has it.
+      <button type="button" class="link strong" @click="letGo">Remove it from this finish</button>
+    </p>
     <KeepStyle v-if="keeping" :used="used" :can-go-back="styles.list.length > 0" @kept="kept" @back="keeping = false" />
     <template v-else-if="shown">
       <div class="head">
@@ -196,6 +204,10 @@ li i {
 .soft {
   color: var(--ink-soft);
   font-size: 12px;
+}
+
+.forgotten {
+  margin-bottom: 12px;
 }
 
 .left {
