@@ -257,6 +257,15 @@ class EditTest(unittest.TestCase):
         self.assertEqual(back.size_id, "main")
         self.assertEqual(back.finish, finish_of())
 
+    def test_sizes_that_follow_a_photo_are_refused_where_there_is_none(self):
+        blank = type(finish_of())(name="Sale", photo=None, sizes=(SQUARE,))
+        style = kept(("sizes", "border"), finish=with_border(finish_of(), "#112233"))
+        with self.assertRaisesRegex(BadInput, "untick the sizes"):
+            apply_edit(scene_of(blank, SOURCES), UseStyle(style=style))
+        given = apply_edit(scene_of(blank, SOURCES), UseStyle(style=style, put=("border",))).finish
+        self.assertEqual(given.sizes, blank.sizes)
+        self.assertEqual(given.border.bands[0].colour, "#112233")
+
     def test_revisions_say_what_became_of_the_style(self):
         plain, given = finish_of(), with_style(finish_of(), kept())
         newer = with_style(given, kept(version=2))

@@ -9,6 +9,7 @@ from lucky_margin.core.document import (
     PARTS,
     Box,
     Finish,
+    FixedPixels,
     HouseStyle,
     PartKey,
     Row,
@@ -39,7 +40,12 @@ class UseStyle(EditBase):
 
 @carries_out(UseStyle)
 def use_style(scene: Scene, edit: UseStyle) -> Edited:
-    """The finish in the style, with its subject where it had none."""
+    """The finish in the style, with its subject where it had none.
+
+    Raises:
+        BadInput: there is no photo, and sizes of the style need one.
+    """
+    _check_sizes(scene.finish, edit)
     styled = with_style(scene.finish, edit.style, put=edit.put, light=edit.light, row=edit.row)
     if edit.subjects and lacks_subject(styled):
         subject = SetSubject(boxes=edit.subjects, cut_out=False)
@@ -49,6 +55,17 @@ def use_style(scene: Scene, edit: UseStyle) -> Edited:
         found = styled.style.model_copy(update={"found": edit.subjects})
         styled = styled.model_copy(update={"style": found})
     return _with_a_size(scene, styled)
+
+
+def _check_sizes(finish: Finish, edit: UseStyle) -> None:
+    sizes = edit.style.parts.sizes or ()
+    are_put = edit.put is None or "sizes" in edit.put
+    follow_photo = any(not isinstance(size.pixels, FixedPixels) for size in sizes)
+    if finish.photo is None and are_put and follow_photo:
+        raise BadInput(
+            f"Sizes of “{edit.style.name}” follow a photo, and this finish has none; untick the "
+            "sizes, or put a photo in first."
+        )
 
 
 def lacks_subject(finish: Finish) -> bool:

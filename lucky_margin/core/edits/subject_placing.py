@@ -86,8 +86,13 @@ def stand_subject(scene: Scene, edit: StandSubject) -> Edited:
 
 
 def _standing(box: Box, scene: Scene, edit: StandSubject) -> Box:
-    """The window, in turned pixels, in which a subject's box stands so."""
-    ratio = scene.frame.window.width / scene.frame.window.height
+    """The window, in turned pixels, in which a subject's box stands so. Its middle stays where it
+    is across the size, as far as all of it then shows."""
+    now = scene.frame.window
+    ratio = now.width / now.height
     height = max(box.height / edit.height, box.width / MOST_ACROSS / ratio)
-    left, top = box.centre[0] - height * ratio / 2, box.bottom - edit.line * height
-    return Box(left=left, top=top, width=height * ratio, height=height)
+    width = height * ratio
+    half = box.width / width / 2
+    across = min(max((box.centre[0] - now.left) / now.width, half), 1 - half)
+    left, top = box.centre[0] - across * width, box.bottom - edit.line * height
+    return Box(left=left, top=top, width=width, height=height)
