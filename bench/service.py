@@ -18,13 +18,13 @@ from PIL import Image
 from bench.figure import Figure
 from bench.material import DEMO_PHOTO
 from lucky_margin.core.document import FixedPixels, MarginAnchor, Size, TextPiece, new_finish
-from lucky_margin.store import Store
+from lucky_margin.store import PhotosWanted, Store
 
 _TRIES = 300
 
 
 def shelf_figures(undo: ExitStack) -> Iterator[Figure]:
-    """The first page of finishes with 5,000 of them against 50."""
+    """The first page of finishes, and photos that are looked for: 5,000 against 50."""
     folder = Path(undo.enter_context(tempfile.TemporaryDirectory()))
     few, many = _filled(folder / "few", 50), _filled(folder / "many", 5000)
     for store in (few, many):
@@ -34,6 +34,14 @@ def shelf_figures(undo: ExitStack) -> Iterator[Figure]:
         lambda: (many.finishes.list(), many.finishes.count()),
         lambda: (few.finishes.list(), few.finishes.count()),
         "50 finishes",
+        "2",
+    )
+    wanted = PhotosWanted(search="photo", colour="green")
+    yield Figure(
+        "50 photos found by name and colour among 5,000",
+        lambda: many.photos.page(wanted),
+        lambda: few.photos.page(wanted),
+        "among 50",
         "2",
     )
 
@@ -145,7 +153,19 @@ def _filled(folder: Path, count: int) -> Store:
     buffer = io.BytesIO()
     Image.new("RGB", (64, 64)).save(buffer, "PNG")
     photo, _ = store.photos.add(buffer.getvalue(), "photo.png")
-    with store.finishes._database.write():  # one transaction, so that filling is quick
+    # One transaction, so that filling is quick.
+    with store.finishes._database.write() as connection:
         for number in range(count):
             store.finishes.create(new_finish(name=f"Finish {number}", photo_sha256=photo.sha256))
+            connection.execute(
+                "INSERT INTO photos SELECT ?, ?, bytes, facts, exif, created_at, ?, ?"
+                " FROM photos WHERE sha256 = ?",
+                (
+                    f"{number:064x}",
+                    f"Photo {number}",
+                    f"photo {number}",
+                    " green grey " if number < 50 else " blue grey ",
+                    photo.sha256,
+                ),
+            )
     return store

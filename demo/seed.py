@@ -11,7 +11,6 @@ from lucky_margin.cli import data_folder
 from lucky_margin.core.borders import FRAME_STYLES
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
-    STOCK_BACKDROPS,
     BorderChanges,
     Box,
     BrushedBand,
@@ -76,6 +75,7 @@ from lucky_margin.core.edits.tone import AddWash
 from lucky_margin.core.export import kept_subject
 from lucky_margin.core.proposals import started
 from lucky_margin.core.scene import Scene
+from lucky_margin.core.stock import BACKDROPS
 from lucky_margin.store import Store, new_style_id, used_subject
 
 PHOTOS = Path(__file__).parent / "photos"
@@ -225,7 +225,7 @@ STORIES = (
         (
             _size("video-thumbnail"),
             *BIRD,
-            SetGround(place="backdrop", ground=STOCK_BACKDROPS["glow"]),
+            SetGround(place="backdrop", ground=BACKDROPS["glow"].ground),
             SetOutlines(changes=OutlinesChanges(lines=(SubjectOutline(width=0.035),))),
             SetSubjectShadow(
                 changes=SubjectShadowChanges(cast=CastShadow(angle=165, distance=0.05, opacity=0.4))
@@ -250,7 +250,7 @@ STORIES = (
         (
             _size("wide-banner"),
             *BIRD,
-            SetGround(place="backdrop", ground=STOCK_BACKDROPS["linen"]),
+            SetGround(place="backdrop", ground=BACKDROPS["linen"].ground),
             SetSubjectShadow(
                 changes=SubjectShadowChanges(contact=ContactShadow(height=0.07, opacity=0.45))
             ),
@@ -591,7 +591,7 @@ def seed(folder: Path) -> None:
     """Add the demo's photos and finishes to an empty data folder."""
     store = Store(folder)
     try:
-        if store.photos.list():
+        if store.photos.page().total:
             return
         known = {}
         for path in sorted(PHOTOS.iterdir()):

@@ -9,7 +9,7 @@ from pathlib import Path
 from demo.seed import PIECES, STORIES, seed
 from lucky_margin.core.checks import check
 from lucky_margin.core.scene import Scene
-from lucky_margin.store import Store
+from lucky_margin.store import FinishesWanted, Store
 
 
 class SeedTest(unittest.TestCase):
@@ -26,7 +26,7 @@ class SeedTest(unittest.TestCase):
 
     def test_seeding_again_changes_nothing(self):
         self.assertEqual(self.said.getvalue().count("Seeded"), 1)
-        self.assertEqual(len(self.store.photos.list()), 9)
+        self.assertEqual(self.store.photos.page().total, 9)
         self.assertEqual(self.store.finishes.count(), len(STORIES) + len(PIECES))
 
     def test_every_finish_tells_its_story_in_revisions(self):
@@ -42,7 +42,7 @@ class SeedTest(unittest.TestCase):
         (style,) = self.store.styles.list()
         for name, (_, price) in PIECES.items():
             with self.subTest(name):
-                (entry,) = self.store.finishes.list(search=name)
+                (entry,) = self.store.finishes.list(FinishesWanted(search=name))
                 self.assertEqual(entry.document.style.id, style.id)
                 self.assertEqual([one.text for one in entry.document.pieces], [name, price])
                 keys = ("columns", "past", "contrast")
@@ -51,7 +51,7 @@ class SeedTest(unittest.TestCase):
                     self.assertEqual([one.text for one in found if one.key in keys], [])
 
     def test_the_main_story_keeps_a_version_from_before_the_border(self):
-        record = self.store.finishes.list(search="Thursday")[0]
+        record = self.store.finishes.list(FinishesWanted(search="Thursday"))[0]
         kept = [r for r in self.store.finishes.revisions(record.id) if r.version_name]
         self.assertEqual([r.version_name for r in kept], ["Before the border"])
         before = self.store.finishes.revision_document(record.id, kept[0].id)

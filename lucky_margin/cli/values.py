@@ -10,7 +10,6 @@ from pydantic import TypeAdapter
 from lucky_margin.cli.files import FONT_SUFFIXES
 from lucky_margin.core.document import (
     SIZE_LIBRARY,
-    STOCK_BACKDROPS,
     AnyFamily,
     AsCropped,
     BlurredPhoto,
@@ -35,6 +34,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.summaries import LOOK_NAMES
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.stock import BACKDROPS
 from lucky_margin.core.text import FAMILIES, Face, read_font
 from lucky_margin.core.tone import ADDED, ColourTable, read_cube
 
@@ -123,13 +123,13 @@ def ground(text: str, option: str) -> Ground:
         return BlurredPhoto()
     if wanted == "this-photo":
         return ThisPhoto()
-    if wanted in STOCK_BACKDROPS:
-        return STOCK_BACKDROPS[wanted]
+    if wanted in BACKDROPS:
+        return BACKDROPS[wanted].ground
     first, between, second = wanted.partition("-")
     if not first.startswith("#"):
         raise BadInput(
             f"{option} needs transparent, a colour such as #F5F1E8, two of them with a hyphen "
-            f"between, blur, this-photo or one of {', '.join(STOCK_BACKDROPS)}, not “{text}”."
+            f"between, blur, this-photo or one of {', '.join(BACKDROPS)}, not “{text}”."
         )
     return Gradient(start=first, end=second) if between else SolidColour(colour=first)
 

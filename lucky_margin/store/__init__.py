@@ -10,7 +10,6 @@ from lucky_margin.core.document import (
     MarkDesign,
     Outlines,
     OwnLook,
-    Piece,
     SizePlan,
     SubjectOfPhoto,
     TableLook,
@@ -23,11 +22,18 @@ from lucky_margin.store.database import Database, full_disk_is_said, migrate
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore, whole_file
-from lucky_margin.store.finishes import FinishEntry, FinishRecord, FinishStore, RevisionRecord
+from lucky_margin.store.finishes import (
+    FinishEntry,
+    FinishesWanted,
+    FinishRecord,
+    FinishStore,
+    RevisionRecord,
+)
 from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
-from lucky_margin.store.photos import PhotoRecord, PhotoStore
+from lucky_margin.store.library import LibraryStore
+from lucky_margin.store.photos import PhotoRecord, PhotoStore, PhotosWanted
 from lucky_margin.store.settings import SettingsStore
 from lucky_margin.store.styles import (
     StyleStore,
@@ -44,14 +50,17 @@ __all__ = [
     "FinishEntry",
     "FinishRecord",
     "FinishStore",
+    "FinishesWanted",
     "FolderLock",
     "FontRecord",
     "FontStore",
     "Kept",
     "KeptStore",
+    "LibraryStore",
     "OwnLookUse",
     "PhotoRecord",
     "PhotoStore",
+    "PhotosWanted",
     "RevisionRecord",
     "Store",
     "StyleStore",
@@ -123,9 +132,10 @@ class Store:
         self.subjects = KeptStore[SubjectOfPhoto](
             self._database, "subject", SubjectOfPhoto, "subject"
         )
-        self.badges = KeptStore[tuple[Piece, ...]](self._database, "badge", BadgeParts, "badge")
+        self.badges = KeptStore[BadgeParts](self._database, "badge", BadgeParts, "badge")
         self.marks = KeptStore[MarkDesign](self._database, "mark", MarkDesign, "mark")
         self.styles = StyleStore(self._database, SettingsStore(self._database))
+        self.library = LibraryStore(self._database)
         self.finishes = FinishStore(self._database, self.photos)
         exports = FileStore(folder / "exports")
         self.exports = ExportStore(self._database, exports)

@@ -10,6 +10,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from lucky_margin.core.errors import StorageFull, UnusableFolder
+from lucky_margin.core.stock import folded
 
 MIGRATIONS = Path(__file__).with_name("migrations")
 
@@ -109,6 +110,7 @@ class Database:
             check_same_thread=False,
         )
         connection.row_factory = sqlite3.Row
+        connection.create_function("folded", 1, folded, deterministic=True)
         connection.execute("PRAGMA foreign_keys = ON")
         connection.execute(f"PRAGMA busy_timeout = {BUSY_TIMEOUT_MS}")
         return connection

@@ -2,7 +2,6 @@
 
 import json
 import sqlite3
-import unicodedata
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -20,6 +19,7 @@ from lucky_margin.core.document.history import describe_change
 from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
 from lucky_margin.core.render import check_sound
 from lucky_margin.core.scene import Sources
+from lucky_margin.core.stock import folded
 from lucky_margin.store.database import PAGE, Database, now
 
 MAX_VERSION_NAME = 120
@@ -64,6 +64,36 @@ class RevisionRecord:
     label: str
     version_name: str | None
     created_at: str
+
+
+@dataclass(frozen=True)
+class FinishesWanted:
+    """Which finishes a list has: those in whose names ``search`` is, of the bin or not, and of
+    those what ``uses`` a photo or backdrop now, by its key in the library."""
+
+    search: str = ""
+    binned: bool = False
+    uses: str | None = None
+
+    @property
+    def condition(self) -> str:
+        """What SQL asks of them; the index of those on the shelf needs the plain words."""
+        return f"""
+            WHERE binned_at IS {"NOT NULL" if self.binned else "NULL"}
+              AND (:search = '' OR instr(folded_name, :search) > 0)
+              AND (:kind = '' OR EXISTS (
+                  SELECT 1 FROM refers_to
+                  WHERE refers_to.kind = :kind AND refers_to.key = :key AND revision_id = head))
+        """
+
+    @property
+    def bound(self) -> dict[str, object]:
+        """The values of that."""
+        kind, _, key = (self.uses or "").partition(":")
+        return {"search": folded(self.search), "kind": kind, "key": key}
+
+
+EVERY_FINISH = FinishesWanted()
 
 
 class FinishStore:
@@ -196,19 +226,15 @@ class FinishStore:
             return _revision_record(_revision(connection, finish_id, head))
 
     def list(
-        self, *, search: str = "", binned: bool = False, offset: int = 0, limit: int = PAGE
+        self, wanted: FinishesWanted = EVERY_FINISH, *, offset: int = 0, limit: int = PAGE
     ) -> list[FinishEntry]:
-        """Finishes by name, those changed last first; ``binned`` lists the bin instead. One that
-        can't be read is listed with what is wrong with it."""
+        """One page of finishes, those changed last first. One that can't be read is listed with
+        what is wrong with it."""
         with self._database.read() as connection:
             rows = connection.execute(
-                f"""
-                {_SELECT}
-                WHERE binned_at IS {"NOT NULL" if binned else "NULL"}
-                  AND (:search = '' OR instr(folded_name, :search) > 0)
-                ORDER BY changed_at DESC, head DESC LIMIT :limit OFFSET :offset
-                """,
-                {"search": folded(search), "limit": limit, "offset": offset},
+                f"{_SELECT} {wanted.condition} ORDER BY changed_at DESC, head DESC"
+                " LIMIT :limit OFFSET :offset",
+                wanted.bound | {"limit": limit, "offset": offset},
             )
             return [_entry(row) for row in rows]
 
@@ -221,16 +247,11 @@ class FinishStore:
         with self._database.read() as connection:
             return [_entry(_row(connection, one)) for one in ids]
 
-    def count(self, *, search: str = "", binned: bool = False) -> int:
+    def count(self, wanted: FinishesWanted = EVERY_FINISH) -> int:
         """How many finishes such a list has."""
         with self._database.read() as connection:
             row = connection.execute(
-                f"""
-                SELECT count(*) AS total FROM finishes
-                WHERE binned_at IS {"NOT NULL" if binned else "NULL"}
-                  AND (:search = '' OR instr(folded_name, :search) > 0)
-                """,
-                {"search": folded(search)},
+                f"SELECT count(*) AS total FROM finishes {wanted.condition}", wanted.bound
             ).fetchone()
             return int(row["total"])
 
@@ -287,12 +308,6 @@ class FinishStore:
                 "UPDATE revisions SET parent_id = NULL WHERE finish_id = ?", (finish_id,)
             )
             connection.execute("DELETE FROM finishes WHERE id = ?", (finish_id,))
-
-
-def folded(text: str) -> str:
-    """``text`` without case or accents, for searching."""
-    decomposed = unicodedata.normalize("NFKD", text)
-    return "".join(c for c in decomposed if not unicodedata.combining(c)).casefold().strip()
 
 
 MENDED = "Mended"

@@ -8,14 +8,16 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 from numpy.typing import NDArray
 
 from lucky_margin.core.errors import NotFound, OriginalMissing, PhotoInUse, StorageFull
+from lucky_margin.core.palette import ColourName, colours_seen
 from lucky_margin.core.photos import PhotoFacts, decode
-from lucky_margin.core.sampling import halved
+from lucky_margin.core.sampling import as_8_bits, halved
 from lucky_margin.core.scene import DerivedKey, PictureCache
+from lucky_margin.core.stock import folded
 from lucky_margin.core.types import AnyPicture
 from lucky_margin.store.database import PAGE, Database, now
 from lucky_margin.store.derived import DerivedStore
@@ -27,6 +29,9 @@ MISSING = "The original of this photo is gone from the data folder; add the same
 
 SMALLEST_SIDE = 64
 """Pixels: halved copies are kept until one's short side would be less."""
+
+COLOURS_LEVEL = 3
+"""The halved copy that is large enough to say what colours a photo has."""
 
 _FACTS_KEPT = 4096
 """Photos whose facts are remembered; they never change."""
@@ -41,6 +46,62 @@ class PhotoRecord:
     bytes: int
     facts: PhotoFacts
     created_at: str
+    favourite: bool
+    uses: int
+
+
+@dataclass(frozen=True)
+class PhotosWanted:
+    """Which photos a list has: those in whose names ``search`` is, of that ``colour``, and ``only``
+    the favourites or those that were used lately."""
+
+    search: str = ""
+    colour: ColourName | None = None
+    only: Literal["favourites", "recent"] | None = None
+
+    @property
+    def condition(self) -> str:
+        """What SQL asks of them; what is not asked for costs nothing."""
+        asked = ["1"]
+        if self.colour:
+            asked.append("instr(colours, :colour) > 0")
+        if self.search:
+            asked.append("instr(folded_name, :search) > 0")
+        if self.only:
+            field = "used_at IS NOT NULL" if self.only == "recent" else "favourite"
+            asked.append(f"(SELECT {field} FROM library WHERE key = 'photo:' || sha256)")
+        return " AND ".join(asked)
+
+    @property
+    def place(self) -> str:
+        """What SQL sorts them by, the largest first."""
+        if self.only == "recent":
+            return "(SELECT used_at FROM library WHERE key = 'photo:' || sha256)"
+        return "rowid"
+
+    @property
+    def bound(self) -> dict[str, object]:
+        """The values of the condition."""
+        return {"search": folded(self.search), "colour": f" {self.colour} "}
+
+
+EVERY_PHOTO = PhotosWanted()
+
+
+@dataclass(frozen=True)
+class PhotoPage:
+    """One page of a list, and how many photos all of it has."""
+
+    photos: list[PhotoRecord]
+    total: int
+
+
+_FIELDS = """
+    photos.*,
+    coalesce((SELECT favourite FROM library WHERE key = 'photo:' || sha256), 0) AS favourite,
+    (SELECT count(*) FROM refers_to JOIN finishes ON finishes.head = refers_to.revision_id
+     WHERE refers_to.kind = 'photo' AND refers_to.key = sha256 AND binned_at IS NULL) AS uses
+"""
 
 
 class PhotoStore:
@@ -93,8 +154,22 @@ class PhotoStore:
         exif = fields.pop("exif")
         with self._database.write() as connection:
             connection.execute(
-                "INSERT INTO photos VALUES (?, ?, ?, ?, ?, ?)",
-                (sha256, name, size, json.dumps(fields), exif, now()),
+                "INSERT INTO photos VALUES (?, ?, ?, ?, ?, ?, ?, '')",
+                (sha256, name, size, json.dumps(fields), exif, now(), folded(name)),
+            )
+
+    def learn_colours(self, sha256: str) -> None:
+        """Note what a photo's colours are called, so that it is found by them; once for each."""
+        with self._database.read() as connection:
+            row = connection.execute(
+                "SELECT colours FROM photos WHERE sha256 = ?", (sha256,)
+            ).fetchone()
+        if row is None or row["colours"]:
+            return
+        names = colours_seen(as_8_bits(self.level(sha256, COLOURS_LEVEL)))
+        with self._database.write() as connection:
+            connection.execute(
+                "UPDATE photos SET colours = ? WHERE sha256 = ?", (f" {' '.join(names)} ", sha256)
             )
 
     def sweep(self) -> None:
@@ -115,20 +190,28 @@ class PhotoStore:
             raise NotFound("There is no such photo on the shelf; add it again.")
         return record
 
-    def list(self, *, offset: int = 0, limit: int = PAGE) -> list[PhotoRecord]:
-        """One page of photos, newest first."""
+    def page(
+        self, wanted: PhotosWanted = EVERY_PHOTO, *, offset: int = 0, limit: int = PAGE
+    ) -> PhotoPage:
+        """One page of photos, newest first; of those used last, that first."""
+        # All that are wanted are found in one pass over the index of their words.
+        script = f"""
+            WITH hits AS MATERIALIZED (
+                SELECT rowid AS hit, {wanted.place} AS place
+                FROM photos INDEXED BY photos_by_words WHERE {wanted.condition}
+            )
+            SELECT {_FIELDS}, (SELECT count(*) FROM hits) AS total
+            FROM (SELECT * FROM hits ORDER BY place DESC LIMIT :limit OFFSET :offset)
+                 JOIN photos ON photos.rowid = hit
+            ORDER BY place DESC
+        """
         with self._database.read() as connection:
             rows = connection.execute(
-                "SELECT * FROM photos ORDER BY created_at DESC, rowid DESC LIMIT ? OFFSET ?",
-                (limit, offset),
-            )
-            return [_record(row) for row in rows]
-
-    def count(self) -> int:
-        """How many photos there are."""
-        with self._database.read() as connection:
-            row = connection.execute("SELECT count(*) AS total FROM photos").fetchone()
-            return int(row["total"])
+                script, wanted.bound | {"limit": limit, "offset": offset}
+            ).fetchall()
+            if not rows and offset:
+                return PhotoPage([], self.page(wanted, limit=1).total)
+        return PhotoPage([_record(row) for row in rows], rows[0]["total"] if rows else 0)
 
     def original(self, sha256: str) -> Path:
         """Where the original's untouched bytes are.
@@ -225,7 +308,9 @@ class PhotoStore:
 
     def _find(self, sha256: str) -> PhotoRecord | None:
         with self._database.read() as connection:
-            row = connection.execute("SELECT * FROM photos WHERE sha256 = ?", (sha256,)).fetchone()
+            row = connection.execute(
+                f"SELECT {_FIELDS} FROM photos WHERE sha256 = ?", (sha256,)
+            ).fetchone()
         return _record(row) if row else None
 
 
@@ -242,4 +327,6 @@ def _record(row: sqlite3.Row) -> PhotoRecord:
         bytes=row["bytes"],
         facts=PhotoFacts(**fields, exif=row["exif"]),
         created_at=row["created_at"],
+        favourite=bool(row["favourite"]),
+        uses=row["uses"],
     )

@@ -25,6 +25,7 @@ from lucky_margin.web.routes import (
     frames,
     icons,
     jobs,
+    library,
     looks,
     marks,
     outlines,
@@ -39,7 +40,7 @@ from lucky_margin.web.routes import (
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks, treatments, badges, styles, tables,
+    fonts, icons, marks, treatments, badges, library, styles, tables,
 )  # fmt: skip
 
 

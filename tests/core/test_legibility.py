@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lucky_margin.core.checks import check, contrast_of, make_readable, palette_of
+from lucky_margin.core.checks import check, contrast_of, make_readable
 from lucky_margin.core.checks.legibility import contrast_ratio, relative_luminance
 from lucky_margin.core.document import (
     BadgePiece,
@@ -26,6 +26,7 @@ from lucky_margin.core.edits import apply_edit
 from lucky_margin.core.edits.moving import PlacePiece
 from lucky_margin.core.edits.pieces import SetPiece
 from lucky_margin.core.errors import BadInput, NotFound
+from lucky_margin.core.palette import palette_of
 from lucky_margin.core.pieces.calm import calm_places
 from lucky_margin.core.render import calm_places_of, layout
 from lucky_margin.core.scene import Scene

@@ -35,7 +35,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.errors import NotFound, PhotoInUse, StaleSave, StorageFull, TooLarge
 from lucky_margin.core.photos import decode
 from lucky_margin.core.tone import look_of
-from lucky_margin.store import Store, used
+from lucky_margin.store import FinishesWanted, Store, used
 from lucky_margin.store.database import MIGRATIONS, Database, migrate
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import GRACE_SECONDS, FileStore
@@ -85,7 +85,7 @@ class BrokenEntryTest(StoreTest):
         connection.close()
 
     def entries(self, **options):
-        return {entry.name: entry for entry in self.store.finishes.list(**options)}
+        return {entry.name: entry for entry in self.store.finishes.list(FinishesWanted(**options))}
 
     def test_a_list_says_what_is_wrong_with_it_and_shows_the_others(self):
         for document in ("{}", "no json", "[]", '{"format": "lucky-margin-finish"}'):
@@ -214,7 +214,7 @@ class AtOnceTest(StoreTest):
         results = self.together(6, lambda _: self.store.photos.add(data, "same.png"))
         self.assertEqual(len({record.sha256 for record, _ in results}), 1)
         self.assertEqual([known for _, known in results].count(False), 1)
-        self.assertEqual(len(self.store.photos.list()), 2)
+        self.assertEqual(self.store.photos.page().total, 2)
 
     def test_a_lost_level_is_decoded_once_however_many_ask(self):
         for path in (self.folder / "derived").glob("*.npy"):

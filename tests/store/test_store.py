@@ -31,10 +31,10 @@ from lucky_margin.core.export import export
 from lucky_margin.core.photos import decode
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import DerivedKey, Scene
-from lucky_margin.store import Store
+from lucky_margin.core.stock import folded
+from lucky_margin.store import FinishesWanted, PhotosWanted, Store
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import FileStore, whole_file
-from lucky_margin.store.finishes import folded
 from tests.support import SHA, encoded, gradient, noise, scene_of
 
 
@@ -69,15 +69,41 @@ class PhotoTest(StoreTest):
     def test_the_same_photo_again_is_recognised(self):
         record, known = self.store.photos.add(self.data, "other name.png")
         self.assertEqual((known, record.name), (True, "mugs.png"))
-        self.assertEqual(len(self.store.photos.list()), 1)
+        self.assertEqual(self.store.photos.page().total, 1)
 
     def test_a_refused_photo_leaves_nothing(self):
         with self.assertRaises(UnreadablePhoto):
             self.store.photos.add(b"no photo", "x.jpg")
-        self.assertEqual(len(self.store.photos.list()), 1)
+        self.assertEqual(self.store.photos.page().total, 1)
         self.assertNotIn(
             hashlib.sha256(b"no photo").hexdigest(), FileStore(self.folder / "originals")
         )
+
+    def found(self, **wanted):
+        page = self.store.photos.page(PhotosWanted(**wanted))
+        self.assertEqual(page.total, len(page.photos))
+        return [photo.name for photo in page.photos]
+
+    def test_photos_are_found_by_name_colour_favour_and_use(self):
+        green = np.full((80, 80, 3), (30, 160, 70), np.uint8)
+        leaf, _ = self.store.photos.add(encoded(green), "Blattgrün.png")
+        self.store.photos.learn_colours(leaf.sha256)
+        self.assertEqual(self.found(search="BLATTGRUN"), ["Blattgrün.png"])
+        self.assertEqual(self.found(colour="green"), ["Blattgrün.png"])
+        self.assertEqual(self.found(colour="green", search="mugs"), [])
+        self.assertEqual(self.found(only="favourites"), [])
+        self.store.library.set_favourite(f"photo:{leaf.sha256}", True)
+        self.assertEqual(self.found(only="favourites"), ["Blattgrün.png"])
+        self.assertTrue(self.store.photos.get(leaf.sha256).favourite)
+        for sha256 in (leaf.sha256, self.photo):
+            self.store.library.note_use(f"photo:{sha256}")
+        self.assertEqual(self.found(only="recent"), ["mugs.png", "Blattgrün.png"])
+
+    def test_a_photo_counts_the_finishes_on_the_shelf_that_have_it_now(self):
+        finish = self.started("Uses it")
+        self.assertEqual(self.store.photos.get(self.photo).uses, 1)
+        self.store.finishes.set_binned(finish.id, True)
+        self.assertEqual(self.store.photos.get(self.photo).uses, 0)
 
     def test_facts_come_back_from_disk(self):
         facts = self.opened().photos.facts(self.photo)
@@ -234,9 +260,10 @@ class ListTest(StoreTest):
             ("_", []),
         ):
             with self.subTest(words):
-                found = self.store.finishes.list(search=words)
+                wanted = FinishesWanted(search=words)
+                found = self.store.finishes.list(wanted)
                 self.assertEqual([record.document.name for record in found], expected)
-                self.assertEqual(self.store.finishes.count(search=words), len(expected))
+                self.assertEqual(self.store.finishes.count(wanted), len(expected))
 
     def test_pages(self):
         for number in range(5):
@@ -250,7 +277,7 @@ class ListTest(StoreTest):
             self.store.finishes.delete(record.id)
         self.store.finishes.set_binned(record.id, True)
         self.assertEqual(self.store.finishes.list(), [])
-        self.assertEqual(len(self.store.finishes.list(binned=True)), 1)
+        self.assertEqual(len(self.store.finishes.list(FinishesWanted(binned=True))), 1)
         self.store.finishes.set_binned(record.id, False)
         self.assertEqual(len(self.store.finishes.list()), 1)
         self.store.finishes.set_binned(record.id, True)
@@ -328,7 +355,7 @@ class FileTest(StoreTest):
             self.assertRaises(StorageFull),
         ):
             self.store.photos.add(encoded(gradient(9, 9)), "new.png")
-        self.assertEqual(len(self.store.photos.list()), 1)
+        self.assertEqual(self.store.photos.page().total, 1)
 
 
 class DerivedTest(StoreTest):

@@ -15,6 +15,7 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from lucky_margin.core.document import SIZE_LIBRARY, Value
+from lucky_margin.core.palette import COLOUR_NAMES
 from lucky_margin.core.text import face_of
 from lucky_margin.core.tone import LOOKS
 from lucky_margin.web import create_app
@@ -555,19 +556,88 @@ class TreatmentsRouteTest(ServiceTest):
             self.laid(self.draft({"kind": "set_treatments", "changes": {"made": made}}))
 
 
+class LibraryRouteTest(ServiceTest):
+    def listed(self, of="backdrops", **wanted):
+        return [one["key"] for one in self.ok("GET", f"/library/{of}", params=wanted)["items"]]
+
+    def test_stock_is_found_by_word_kind_and_colour(self):
+        self.assertEqual(self.listed(search="autumn"), ["backdrop:leaf-fall"])
+        self.assertEqual(
+            self.listed(kind="seasonal", colour="blue"),
+            ["backdrop:snow", "backdrop:stars", "backdrop:sparks"],
+        )
+        self.assertIn("badge:sold-out", self.listed("badges", kind="news"))
+        self.refused(422, "GET", "/library/backdrops", params={"colour": "mauve"})
+
+    def test_favourites_and_what_was_taken_last(self):
+        for key in ("backdrop:oak", "backdrop:linen", "badge:gift-idea"):
+            self.ok("POST", "/library/recent", json={"key": key})
+        self.assertEqual(self.listed(only="recent"), ["backdrop:linen", "backdrop:oak"])
+        self.assertEqual(self.listed("badges", only="recent"), ["badge:gift-idea"])
+        self.ok("POST", "/library/favourites", json={"key": "backdrop:oak", "favourite": True})
+        self.assertEqual(self.listed(only="favourites"), ["backdrop:oak"])
+        self.ok("POST", "/library/favourites", json={"key": "backdrop:oak", "favourite": False})
+        self.assertEqual(self.listed(only="favourites"), [])
+        self.refused(422, "POST", "/library/recent", json={"key": "../../etc"})
+
+    def test_a_backdrop_says_how_many_finishes_have_it_and_they_can_be_listed(self):
+        ground = self.ok("GET", "/library/backdrops")["items"][0]
+        edit = {"kind": "set_ground", "place": "backdrop", "ground": ground["ground"]}
+        self.edited(edit)
+        (now, *_) = self.ok("GET", "/library/backdrops")["items"]
+        self.assertEqual((now["key"], now["uses"]), (ground["key"], ground["uses"] + 1))
+        listed = self.ok("GET", "/finishes", params={"uses": ground["key"]})
+        self.assertEqual([one["id"] for one in listed["finishes"]], [self.finish["id"]])
+
+    def test_photos_are_found_by_name_and_by_a_colour_once_they_were_seen(self):
+        sha256 = self.finish["document"]["photo"]["sha256"]
+        self.call("GET", f"/photos/{sha256}/thumbnail")
+        (photo,) = self.ok("GET", "/photos")["photos"]
+        name = photo["name"]
+        self.assertEqual(photo["uses"], 1)
+        for wanted, count in (
+            ({"search": name[:3].upper()}, 1),
+            ({"search": "no such"}, 0),
+            ({"only": "recent"}, 1),
+            ({"only": "favourites"}, 0),
+        ):
+            self.assertEqual(self.ok("GET", "/photos", params=wanted)["total"], count, wanted)
+        colours = [
+            colour
+            for colour in COLOUR_NAMES
+            if self.ok("GET", "/photos", params={"colour": colour})["total"]
+        ]
+        self.assertTrue(colours)
+
+    def test_pictures_of_stock(self):
+        self.assertEqual(
+            self.call("GET", "/library/backdrops/oak/picture").headers["content-type"],
+            "image/jpeg",
+        )
+        self.refused(404, "GET", "/library/backdrops/none-such/picture")
+        self.refused(404, "GET", "/library/badges/badge:none-such/picture")
+
+
 class BadgesRouteTest(ServiceTest):
+    def own(self):
+        return self.ok("GET", "/library/badges", params={"kind": "own"})["items"]
+
     def test_pieces_are_kept_as_a_badge_put_on_another_finish_and_forgotten(self):
         burst = {"kind": "badge", "id": "badge-1", "form": "burst"}
         words = {"kind": "text", "id": "text-1", "text": "Neu ☘"}
         kept = self.ok("POST", "/badges", json={"name": "Neu", "parts": [burst, words]})
-        (listed,) = self.ok("GET", "/badges")
-        self.assertEqual(listed, kept)
+        (listed,) = self.own()
+        self.assertEqual(listed["parts"], kept["parts"])
         laid = self.laid(self.draft({"kind": "paste_pieces", "pieces": listed["parts"]}))
         self.assertEqual([one["kind"] for one in laid["here"]["pieces"]], ["badge", "text"])
         again = self.ok("POST", "/badges", json={"name": "Neu", "parts": [words]})
-        self.assertEqual(self.ok("GET", "/badges"), [again])
+        (listed,) = self.own()
+        self.assertEqual(listed["key"], f"own badge:{again['id']}")
+        picture = self.call("GET", f"/library/badges/{listed['key']}/picture")
+        self.assertEqual(picture.headers["content-type"], "image/png")
         self.ok("DELETE", f"/badges/{again['id']}")
-        self.assertEqual(self.ok("GET", "/badges"), [])
+        self.assertEqual(self.own(), [])
+        self.refused(404, "GET", f"/library/badges/{listed['key']}/picture")
         self.refused(404, "DELETE", f"/badges/{again['id']}")
 
     def test_pictures_and_nothing_at_all_are_refused(self):

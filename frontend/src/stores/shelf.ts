@@ -1,10 +1,11 @@
 // The shelf: finishes and photos, and the one way by which photos come in.
 
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { reactive, ref } from 'vue'
 
 import { Cancelled, get, order, post, Refused, remove, upload } from '../api/client'
 import type { FinishFace, FinishState, Photo, Row, SizePlan } from '../api/types'
+import { everything, inWords, setFavourite } from '../composables/library'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
 import { useStyles } from './styles'
@@ -21,7 +22,13 @@ export const useShelf = defineStore('shelf', () => {
   const work = useWork()
   const finishes = ref<FinishFace[]>([])
   const total = ref(0)
-  const originals = usePhotoPages()
+  /** Which photos are looked for. */
+  const photoQuery = reactive(everything())
+  const originals = usePhotoPages(photoQuery)
+  /** Whether there are any, whatever is looked for. */
+  const hasPhotos = ref(false)
+  /** The photo whose finishes are shown alone. */
+  const users = ref<Photo | null>(null)
   /** Why files were not taken, the newest last. */
   const refusals = ref<string[]>([])
   const search = ref('')
@@ -33,7 +40,7 @@ export const useShelf = defineStore('shelf', () => {
   async function load(): Promise<void> {
     try {
       const wanted = query(0)
-      const [page] = await Promise.all([get<FinishPage>(wanted), originals.load()])
+      const [page] = await Promise.all([get<FinishPage>(wanted), loadPhotos()])
       if (wanted !== query(0)) return // the search went on meanwhile
       finishes.value = page.finishes
       total.value = page.total
@@ -41,6 +48,11 @@ export const useShelf = defineStore('shelf', () => {
     } catch (error) {
       notices.tell(error)
     }
+  }
+
+  async function loadPhotos(): Promise<void> {
+    await originals.load()
+    hasPhotos.value = originals.total.value > 0 || inWords(photoQuery) !== ''
   }
 
   async function loadMore(): Promise<void> {
@@ -53,9 +65,8 @@ export const useShelf = defineStore('shelf', () => {
   }
 
   function query(offset: number): string {
-    const words = new URLSearchParams({ search: search.value, offset: String(offset) })
-    if (binned.value) words.set('binned', 'true')
-    return `/finishes?${words}`
+    const uses = users.value && `photo:${users.value.sha256}`
+    return `/finishes?${inWords({ search: search.value, binned: binned.value || '', uses, offset })}`
   }
 
   /** Bring photos in, each as a finish of its own; returns the ids of the new finishes. */
@@ -126,10 +137,42 @@ export const useShelf = defineStore('shelf', () => {
   /** Take back the last change of a finish that can't be shown. */
   const goBack = ({ id, etag }: FinishFace) => change(() => post(`/finishes/${id}/undo`, { etag }))
   const rename = ({ id, etag }: FinishFace, name: string) => change(() => post(`/finishes/${id}/rename`, { etag, name }))
-  const putInBin = (id: string) => change(() => order(`/finishes/${id}/bin`))
+  const putInBin = (ids: string[]) =>
+    change(async () => {
+      chosenFinishes.value = chosenFinishes.value.filter((id) => !ids.includes(id))
+      for (const id of ids) await order(`/finishes/${id}/bin`)
+    })
   const restore = (id: string) => change(() => order(`/finishes/${id}/restore`))
   const deleteFinish = (id: string) => change(() => remove(`/finishes/${id}`))
-  const deletePhoto = (sha256: string) => change(() => remove(`/photos/${sha256}`))
+  /** Delete photos; each that is still needed stays, and it is said why. */
+  const deletePhotos = (photos: Photo[]) =>
+    change(async () => {
+      for (const { sha256, name } of photos) {
+        try {
+          await remove(`/photos/${sha256}`)
+        } catch (error) {
+          notices.say(photos.length > 1 ? `${name}: ${notices.inWords(error)}` : notices.inWords(error), true)
+        }
+      }
+    })
+
+  async function likePhoto({ sha256 }: Photo, favourite: boolean): Promise<void> {
+    if (!(await setFavourite(`photo:${sha256}`, favourite))) return
+    const changed = (photo: Photo) => (photo.sha256 === sha256 ? { ...photo, favourite } : photo)
+    originals.photos.value = originals.photos.value.map(changed)
+  }
+
+  /** Show only the finishes that use this photo; all of them for none. */
+  function showUsers(photo: Photo | null): Promise<void> {
+    users.value = photo
+    search.value = ''
+    return load()
+  }
+
+  function showAllPhotos(): Promise<void> {
+    Object.assign(photoQuery, everything())
+    return loadPhotos()
+  }
 
   return {
     finishes,
@@ -155,6 +198,13 @@ export const useShelf = defineStore('shelf', () => {
     putInBin,
     restore,
     deleteFinish,
-    deletePhoto,
+    deletePhotos,
+    likePhoto,
+    photoQuery,
+    hasPhotos,
+    loadPhotos,
+    showAllPhotos,
+    users,
+    showUsers,
   }
 })

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable
 
 from lucky_margin.core.checks import covered_checks, cut_out_checks, piece_checks, size_checks
 from lucky_margin.core.checks.check import Check, CheckAction
-from lucky_margin.core.checks.legibility import contrast_of, make_readable, palette_of, text_on
+from lucky_margin.core.checks.legibility import contrast_of, make_readable, text_on
 from lucky_margin.core.scene import Scene
 
 __all__ = [
@@ -17,7 +17,6 @@ __all__ = [
     "check",
     "contrast_of",
     "make_readable",
-    "palette_of",
     "text_on",
 ]
 

@@ -11,7 +11,6 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image
 
 from lucky_margin.core import oklab
 from lucky_margin.core.document import (
@@ -47,7 +46,6 @@ MOST_PIXELS = 1_000_000
 
 _LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
 _STEPS = 14
-_PALETTE_SIDE = 96
 _ALWAYS = ("#FFFFFF", "#1E2A2F")
 
 Floats = NDArray[np.float64]
@@ -153,20 +151,6 @@ def nearest_readable(seen: _Seen, piece: TextPiece, wanted: float) -> str | None
                 low = middle
         found.append((abs(high - float(lab[0])), _at_lightness(lab, high)))
     return min(found)[1] if found else None
-
-
-def palette_of(photo: Picture8, count: int = 5) -> list[str]:
-    """The colours that a photo is made of, the most frequent first, by median cut."""
-    step = max(1, max(photo.shape[:2]) // _PALETTE_SIDE)
-    small = Image.fromarray(np.ascontiguousarray(photo[::step, ::step, :3]))
-    cut = small.quantize(count, method=Image.Quantize.MEDIANCUT)
-    shares = sorted(cut.getcolors() or [], reverse=True)
-    table = cut.getpalette() or []
-    return [
-        "#{:02X}{:02X}{:02X}".format(*table[3 * int(index) : 3 * int(index) + 3])
-        for _, index in shares
-        if isinstance(index, int)
-    ]
 
 
 def text_on(scene: Scene, piece_id: str) -> TextPiece:

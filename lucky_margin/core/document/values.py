@@ -259,18 +259,63 @@ class ThisPhoto(Value):
 
 
 BackdropKey = Literal[
+    "plain",
+    "horizon",
+    "fade",
+    "corner",
+    "dusk",
+    "halo",
     "paper",
     "laid",
-    "plaster",
-    "limewash",
+    "kraft",
+    "silk-paper",
+    "creased",
+    "torn",
     "linen",
     "felt",
+    "canvas",
+    "velvet",
+    "knit",
+    "gingham",
+    "ticking",
+    "plaster",
+    "limewash",
     "stone",
     "sand",
     "speckle",
+    "concrete",
+    "terrazzo",
+    "slate",
+    "tiles",
+    "brick",
+    "oak",
+    "planks",
+    "tabletop",
     "glow",
     "sweep",
     "bloom",
+    "bokeh",
+    "window",
+    "foliage",
+    "beam",
+    "spot",
+    "dots",
+    "checks",
+    "stripes",
+    "waves",
+    "triangles",
+    "arches",
+    "rays",
+    "lozenges",
+    "blocks",
+    "snow",
+    "petals",
+    "leaf-fall",
+    "hearts",
+    "stars",
+    "eggs",
+    "fir",
+    "sparks",
 ]
 
 
@@ -297,33 +342,14 @@ class PlacedGround(Value):
 class StockBackdrop(PlacedGround):
     """A backdrop drawn by this application; what a key draws never changes.
 
-    The last ``colours`` fill in for those that a drawing has besides.
+    ``lucky_margin.core.stock`` lists the colours that each comes in. The last ``colours`` fill in
+    for those that a drawing has besides.
     """
 
     kind: Literal["stock"] = "stock"
     key: BackdropKey = "paper"
     colours: Annotated[tuple[Colour, ...], Field(min_length=1, max_length=3)] = ("#EFE9DD",)
     seed: int = Field(default=1, ge=0, le=9999)
-
-
-STOCK_BACKDROPS: dict[str, StockBackdrop] = {
-    key: StockBackdrop.model_validate({"key": key, "colours": colours})
-    for key, colours in {
-        "paper": ("#EFE9DD",),
-        "laid": ("#E9DFC9",),
-        "plaster": ("#D8CFC2",),
-        "limewash": ("#C9B8A0", "#E3D8C6"),
-        "linen": ("#D9CFBC",),
-        "felt": ("#5F7566",),
-        "stone": ("#DCD8D2", "#B9B2AA", "#8E867C"),
-        "sand": ("#DCC7A1",),
-        "speckle": ("#EFE8DA", "#6B5A48"),
-        "glow": ("#F3DFC0", "#B9713F"),
-        "sweep": ("#CFC6BB", "#A89B8C"),
-        "bloom": ("#E7D7C6", "#C98F6B", "#8FA79A"),
-    }.items()
-}
-"""Every stock backdrop by its key, in the colours it comes in."""
 
 
 class OtherPhoto(PlacedGround):

@@ -32,13 +32,6 @@ class NewBadge(Value):
     parts: tuple[Piece, ...] = Field(min_length=1, max_length=MOST_BADGE_PARTS)
 
 
-@router.get("")
-def list_badges(state: AppStateDep) -> list[KeptBadge]:
-    """The newest first."""
-    kept = state.store.badges.list()
-    return [KeptBadge.model_validate(_told(one.id, one.name, one.value)) for one in kept]
-
-
 @router.post("", status_code=201)
 def keep_badge(new: NewBadge, state: AppStateDep) -> KeptBadge:
     """Keep pieces as one badge; one of the same name takes the place of the older one."""

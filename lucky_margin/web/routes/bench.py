@@ -8,11 +8,9 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.checks import Check, check
 from lucky_margin.core.document import (
-    STOCK_BACKDROPS,
     Colour,
     Identifier,
     Sha256,
-    StockBackdrop,
     Value,
 )
 from lucky_margin.core.document.docket import STEPS
@@ -116,10 +114,6 @@ class StepList(Value):
     steps: list[StepOffered]
 
 
-class BackdropList(Value):
-    backdrops: list[StockBackdrop]
-
-
 class ToneFigures(Value):
     """The toned photo inside the window, measured; the histogram's parts each sum to 1."""
 
@@ -193,12 +187,6 @@ def list_steps() -> StepList:
             for step in STEPS
         ]
     )
-
-
-@router.get("/backdrops")
-def list_backdrops() -> BackdropList:
-    """The stock backdrops, in the colours they come in."""
-    return BackdropList(backdrops=list(STOCK_BACKDROPS.values()))
 
 
 @router.post("/draft", response_model=DraftLaid)

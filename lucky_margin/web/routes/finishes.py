@@ -4,7 +4,7 @@ from functools import partial
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
-from pydantic import Field
+from pydantic import Field, StringConstraints
 from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.checks import Check, check
@@ -36,7 +36,13 @@ from lucky_margin.core.errors import BadInput, LuckyMarginError
 from lucky_margin.core.proposals import started, started_like
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene, scenes_of
-from lucky_margin.store import FinishEntry, FinishRecord, PhotoRecord, RevisionRecord
+from lucky_margin.store import (
+    FinishEntry,
+    FinishesWanted,
+    FinishRecord,
+    PhotoRecord,
+    RevisionRecord,
+)
 from lucky_margin.web.app_state import AppState, AppStateDep, bytes_to_draw
 from lucky_margin.web.examples import DRAFT, ETAG, FINISH, REVISION, example
 from lucky_margin.web.pictures import FOREVER, FRESH, PICTURE, picture_response
@@ -53,6 +59,11 @@ FinishId = Annotated[str, Field(pattern=FINISH_ID)]
 
 MOST_TOGETHER = 200
 """Finishes that are shown together."""
+
+LibraryKey = Annotated[
+    str, StringConstraints(pattern=r"^(backdrop|badge|own badge|photo):[\w-]{1,64}$")
+]
+"""``backdrop:linen``, ``badge:sold-out``, ``own badge:3`` or ``photo:`` with a SHA-256."""
 
 RowId = Annotated[int, Field(ge=0, lt=2**63)]
 """A row's number; SQLite holds no larger one."""
@@ -218,6 +229,7 @@ async def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
         Priority.CHECK,
         memory=photo.facts.width * photo.facts.height * BYTES_PER_PIXEL,
     )
+    await run_in_threadpool(state.store.library.note_use, f"photo:{photo.sha256}")
     return await run_in_threadpool(_created, document, state)
 
 
@@ -244,14 +256,14 @@ def list_finishes(
     state: AppStateDep,
     search: Annotated[str, Query(max_length=120)] = "",
     binned: bool = False,
+    uses: LibraryKey | None = None,
     offset: Offset = 0,
 ) -> FinishList:
-    """One page of finishes, those changed last first."""
-    store = state.store.finishes
-    entries = store.list(search=search, binned=binned, offset=offset)
+    """One page of finishes, those changed last first; of a photo or backdrop, those with it."""
+    store, wanted = state.store.finishes, FinishesWanted(search, binned, uses)
     return FinishList(
-        finishes=[_face(entry, state) for entry in entries],
-        total=store.count(search=search, binned=binned),
+        finishes=[_face(entry, state) for entry in store.list(wanted, offset=offset)],
+        total=store.count(wanted),
     )
 
 

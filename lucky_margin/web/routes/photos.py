@@ -1,6 +1,6 @@
 """Photos on the shelf."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.responses import FileResponse
@@ -8,10 +8,11 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import Name, Sha256, Value, new_finish
 from lucky_margin.core.errors import TooLarge
+from lucky_margin.core.palette import ColourName
 from lucky_margin.core.photos import MAX_PHOTO_BYTES, pixels_of
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
-from lucky_margin.store import PhotoRecord
+from lucky_margin.store import PhotoRecord, PhotosWanted
 from lucky_margin.web.app_state import AppStateDep, bytes_to_draw
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.pictures import FILE, FOREVER, PICTURE, picture_response
@@ -24,6 +25,9 @@ Height = Annotated[int, Query(ge=16, le=1024, description="Pixels.")]
 
 Offset = Annotated[int, Query(ge=0, lt=2**63)]
 """How many entries of a list come before its page."""
+
+Search = Annotated[str, Query(max_length=200)]
+Only = Literal["favourites", "recent"]
 
 
 class Photo(Value):
@@ -39,6 +43,8 @@ class Photo(Value):
     has_alpha: bool
     notes: tuple[str, ...]
     created_at: str
+    favourite: bool
+    uses: int
     known: bool = False
 
 
@@ -68,12 +74,16 @@ async def add_photo(request: Request, name: Name, state: AppStateDep) -> Photo:
 
 
 @router.get("")
-def list_photos(state: AppStateDep, offset: Offset = 0) -> PhotoList:
+def list_photos(
+    state: AppStateDep,
+    search: Search = "",
+    colour: ColourName | None = None,
+    only: Only | None = None,
+    offset: Offset = 0,
+) -> PhotoList:
     """One page of photos, newest first."""
-    photos = state.store.photos
-    return PhotoList(
-        photos=[_photo(record) for record in photos.list(offset=offset)], total=photos.count()
-    )
+    page = state.store.photos.page(PhotosWanted(search, colour, only), offset=offset)
+    return PhotoList(photos=[_photo(record) for record in page.photos], total=page.total)
 
 
 @router.get("/{sha256}")
@@ -91,6 +101,7 @@ async def get_thumbnail(sha256: Sha256, state: AppStateDep, height: Height = 184
     scale = min(1.0, height / facts.height, 4 * height / facts.width)
 
     def draw() -> Response:
+        state.store.photos.learn_colours(sha256)
         return picture_response(render(scene, scale=scale, view="photo"), headers=FOREVER)
 
     return await state.desk.run(draw, Priority.THUMBNAIL, memory=bytes_to_draw(scene, scale))
@@ -123,5 +134,7 @@ def _photo(record: PhotoRecord, known: bool = False) -> Photo:
         has_alpha=facts.has_alpha,
         notes=facts.notes,
         created_at=record.created_at,
+        favourite=record.favourite,
+        uses=record.uses,
         known=known,
     )

@@ -6,8 +6,9 @@ Nothing here is kept.
 from fastapi import APIRouter
 from pydantic import Field
 
-from lucky_margin.core.checks import contrast_of, palette_of
+from lucky_margin.core.checks import contrast_of
 from lucky_margin.core.document import Colour, Identifier, Sha256, Value
+from lucky_margin.core.palette import palette_of
 from lucky_margin.core.pieces import plain_background
 from lucky_margin.core.proposals import (
     Proposal,

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 // Photos of the shelf to choose one from.
 
-import { computed, onMounted } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, onMounted, reactive, ref } from 'vue'
 
 import type { Photo } from '../../api/types'
+import { everything } from '../../composables/library'
 import { usePhotoPages } from '../../composables/photoPages'
 import { vRadios } from '../../composables/radios'
+import LibraryFilters from '../library/LibraryFilters.vue'
 
 const props = defineProps<{
   label: string
@@ -16,13 +19,24 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [photo: Photo] }>()
 
-const { photos, hasMore, load, loadMore } = usePhotoPages()
+/** So many are found by eye. */
+const FEW = 12
+
+const query = reactive(everything())
+const { photos, total, hasMore, load, loadMore } = usePhotoPages(query)
+/** Whether there were ever more than a few. */
+const many = ref(false)
 const offered = computed(() => photos.value.filter(({ sha256 }) => sha256 !== props.except))
 
-onMounted(load)
+watchDebounced(query, load, { debounce: 150 })
+onMounted(async () => {
+  await load()
+  many.value = total.value > FEW
+})
 </script>
 
 <template>
+  <LibraryFilters v-if="many" v-model="query" label="photos" placeholder="search by name" />
   <div v-radios class="photos" role="radiogroup" :aria-label="label">
     <button
       v-for="photo in offered"

@@ -2,13 +2,14 @@
 import { computed } from 'vue'
 
 import type { Photo } from '../../api/types'
+import StarButton from '../library/StarButton.vue'
 
 const props = defineProps<{
   photo: Photo
   /** Whether others are chosen already. */
   choosing: boolean
 }>()
-defineEmits<{ start: []; delete: [] }>()
+defineEmits<{ start: []; like: [on: boolean]; users: []; delete: [] }>()
 const isChosen = defineModel<boolean>('chosen', { required: true })
 
 const PLANK = 92
@@ -26,6 +27,7 @@ const side = computed(() => {
     <label class="choose" :class="{ always: choosing }">
       <input v-model="isChosen" type="checkbox" :aria-label="`Choose ${photo.name}`" />
     </label>
+    <StarButton :name="photo.name" :on="photo.favourite" @change="(on) => $emit('like', on)" />
     <button
       type="button"
       class="pictures"
@@ -42,7 +44,12 @@ const side = computed(() => {
     </button>
     <div class="words">
       <b :title="photo.name">{{ photo.name.replace(/\.\w+$/, '') }}</b>
-      <span>{{ photo.width }} × {{ photo.height }}</span>
+      <span>
+        {{ photo.width }} × {{ photo.height }}
+        <template v-if="photo.uses">
+          · <button type="button" class="link" @click="$emit('users')">in {{ photo.uses }} {{ photo.uses === 1 ? 'finish' : 'finishes' }}</button>
+        </template>
+      </span>
       <div class="actions">
         <a class="link" :href="`/api/photos/${photo.sha256}/original`" download>Download original</a>
         <button type="button" class="link" @click="$emit('delete')">Delete…</button>
@@ -52,3 +59,29 @@ const side = computed(() => {
 </template>
 
 <style scoped src="./cards.css"></style>
+<style scoped>
+.star {
+  position: absolute;
+  bottom: calc(var(--card) - var(--plank) + 6px);
+  left: 50px;
+  z-index: 1;
+  box-shadow: 0 1px 4px rgb(30 42 47 / 45%);
+}
+
+@media (hover: hover) {
+  .star:not(.on) {
+    opacity: 0;
+  }
+}
+
+.card:hover .star,
+.card:focus-within .star {
+  opacity: 1;
+}
+
+span .link {
+  min-height: 0;
+  padding: 0;
+  font-size: 12px;
+}
+</style>

@@ -3,26 +3,21 @@ import { watchDebounced } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { FinishFace, Photo } from '../../api/types'
+import type { FinishFace } from '../../api/types'
 import { useBench } from '../../stores/bench'
-import { useNotices } from '../../stores/notices'
 import { useShelf } from '../../stores/shelf'
 import ConfirmDialog from '../shared/ConfirmDialog.vue'
 import TopBar from '../shared/TopBar.vue'
 import BringPhoto from './BringPhoto.vue'
 import FinishCard from './FinishCard.vue'
 import FirstSteps from './FirstSteps.vue'
-import ManyDialog from './ManyDialog.vue'
-import PhotoCard from './PhotoCard.vue'
+import PhotoPlank from './PhotoPlank.vue'
 
 defineEmits<{ 'show-keys': [] }>()
 
 const shelf = useShelf()
-const notices = useNotices()
 const router = useRouter()
-const finishing = ref(false)
-const chosenIds = ref<string[]>([])
-const deleting = ref<{ kind: 'finish' | 'photo'; id: string; name: string } | null>(null)
+const deleting = ref<FinishFace | null>(null)
 
 onMounted(() => {
   useBench().close()
@@ -31,16 +26,11 @@ onMounted(() => {
 })
 watchDebounced(() => shelf.search, shelf.load, { debounce: 150 })
 
-const isEmpty = computed(() => shelf.loaded && !shelf.photos.length && !shelf.binned)
+const isEmpty = computed(() => shelf.loaded && !shelf.hasPhotos && !shelf.binned)
 const countInWords = computed(() => {
-  if (shelf.search) return `${shelf.total} found`
+  if (shelf.search || shelf.users) return `${shelf.total} found`
   return `${shelf.total}, ${shelf.binned ? 'in the bin' : 'newest first'}`
 })
-
-/** In the order in which they were chosen. */
-const chosenPhotos = computed(() =>
-  chosenIds.value.flatMap((id) => shelf.photos.filter(({ sha256 }) => sha256 === id)),
-)
 
 function toggled(ids: string[], id: string, on: boolean): string[] {
   const others = ids.filter((one) => one !== id)
@@ -52,6 +42,7 @@ function toSheet(ids: string[]): void {
 }
 
 function toggleBin(): void {
+  shelf.users = null
   shelf.binned = !shelf.binned
   shelf.search = ''
   void shelf.load()
@@ -59,24 +50,6 @@ function toggleBin(): void {
 
 function open(id: string): void {
   void router.push({ name: 'bench', params: { id } })
-}
-
-async function startFrom(photo: Photo): Promise<void> {
-  try {
-    open(await shelf.start(photo.sha256))
-  } catch (error) {
-    notices.tell(error)
-  }
-}
-
-function askToDelete(finish: FinishFace): void {
-  deleting.value = { kind: 'finish', id: finish.id, name: finish.name }
-}
-
-async function deleteForGood(): Promise<void> {
-  const target = deleting.value
-  if (target?.kind === 'finish') await shelf.deleteFinish(target.id)
-  else if (target) await shelf.deletePhoto(target.id)
 }
 </script>
 
@@ -99,8 +72,15 @@ async function deleteForGood(): Promise<void> {
             <button type="button" class="action" @click="toSheet(shelf.chosenFinishes)">
               Contact sheet of {{ shelf.chosenFinishes.length }}
             </button>
+            <button type="button" class="action" @click="shelf.putInBin(shelf.chosenFinishes)">
+              Put {{ shelf.chosenFinishes.length }} in the bin
+            </button>
             <button type="button" class="link" @click="shelf.chosenFinishes = []">Choose none</button>
           </template>
+          <span v-if="shelf.users" class="of">
+            with the photo “{{ shelf.users.name }}”
+            <button type="button" class="link" @click="shelf.showUsers(null)">Show all finishes</button>
+          </span>
           <input
             v-model="shelf.search"
             type="search"
@@ -122,9 +102,9 @@ async function deleteForGood(): Promise<void> {
             @rename="(name) => shelf.rename(finish, name)"
             @duplicate="shelf.duplicate(finish.id)"
             @go-back="shelf.goBack(finish)"
-            @bin="shelf.putInBin(finish.id)"
+            @bin="shelf.putInBin([finish.id])"
             @restore="shelf.restore(finish.id)"
-            @delete="askToDelete(finish)"
+            @delete="deleting = finish"
           />
         </ul>
         <div v-else-if="shelf.loaded" class="empty">
@@ -144,51 +124,21 @@ async function deleteForGood(): Promise<void> {
         >
           Show more
         </button>
-        <template v-if="!shelf.binned && shelf.photos.length">
-          <div class="row">
-            <h2>Photos</h2>
-            <span class="soft">
-              {{ shelf.photoCount }} {{ shelf.photoCount === 1 ? 'original' : 'originals' }}
-            </span>
-            <template v-if="chosenPhotos.length">
-              <button type="button" class="action" @click="finishing = true">
-                {{ chosenPhotos.length === 1 ? 'Finish 1 photo…' : `Finish ${chosenPhotos.length} photos…` }}
-              </button>
-              <button type="button" class="link" @click="chosenIds = []">Choose none</button>
-            </template>
-          </div>
-          <ul class="plank photos" aria-label="Photos">
-            <PhotoCard
-              v-for="photo in shelf.photos"
-              :key="photo.sha256"
-              :photo="photo"
-              :choosing="chosenPhotos.length > 0"
-              :chosen="chosenIds.includes(photo.sha256)"
-              @update:chosen="(on) => (chosenIds = toggled(chosenIds, photo.sha256, on))"
-              @start="startFrom(photo)"
-              @delete="deleting = { kind: 'photo', id: photo.sha256, name: photo.name }"
-            />
-          </ul>
-          <button v-if="shelf.hasMorePhotos" type="button" class="link strong more" @click="shelf.loadMorePhotos">
-            Show more photos
-          </button>
-        </template>
+        <PhotoPlank v-if="!shelf.binned && shelf.hasPhotos" @made="toSheet" />
       </main>
     </div>
-    <ManyDialog v-model="finishing" :photos="chosenPhotos" @made="toSheet" />
     <ConfirmDialog
       :model-value="deleting !== null"
       title="Delete for good?"
-      :text="`“${deleting?.name}” is deleted with ${
-        deleting?.kind === 'photo' ? 'its original' : 'all its changes'
-      }; this can't be taken back.`"
+      :text="`“${deleting?.name}” is deleted with all its changes; this can't be taken back.`"
       action="Delete"
       @update:model-value="deleting = null"
-      @confirm="deleteForGood"
+      @confirm="shelf.deleteFinish(deleting!.id)"
     />
   </div>
 </template>
 
+<style scoped src="./plank.css"></style>
 <style scoped>
 .shelf-page {
   display: flex;
@@ -222,60 +172,14 @@ main {
   }
 }
 
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 14px;
-  align-items: baseline;
-  margin: 6px 0 12px;
-}
-
-/* What is done with several that are chosen stays in reach. */
-.row:has(.action) {
-  position: sticky;
-  top: -16px;
-  z-index: 2;
-  padding: 6px 0;
-  background: var(--shelf);
-}
-
-h2 {
-  font-size: 18px;
-  font-weight: 700;
-}
-
-.soft {
-  color: var(--ink-soft);
-  font-size: 12px;
-}
-
 .search {
   width: 220px;
   margin-left: auto;
   min-height: 31px;
 }
 
-/* Cards stand on planks that go from side to side, one to each row of cards. */
-.plank {
-  --card: calc(var(--plank) + 72px);
-
-  display: flex;
-  flex-wrap: wrap;
-  margin-bottom: 16px;
-  background: linear-gradient(
-      transparent var(--plank),
-      var(--ink) var(--plank) calc(var(--plank) + 3px),
-      transparent calc(var(--plank) + 3px)
-    )
-    0 0 / 100% var(--card);
-}
-
 .finishes {
   --plank: 162px;
-}
-
-.photos {
-  --plank: 104px;
 }
 
 .empty {
@@ -284,9 +188,5 @@ h2 {
   justify-items: start;
   margin: 26px 0 40px;
   color: var(--ink-soft);
-}
-
-.more {
-  margin: -10px 0 18px;
 }
 </style>

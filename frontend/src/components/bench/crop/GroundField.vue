@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 
 import type { Edit, Ground, Photo, StockBackdrop } from '../../../api/types'
-import { get } from '../../../api/client'
 import { usePhotoPages } from '../../../composables/photoPages'
 import { useBench } from '../../../stores/bench'
+import BackdropPicker from '../../library/BackdropPicker.vue'
 import ChoiceChips, { type Choice } from '../../shared/ChoiceChips.vue'
 import ColourField from '../../shared/ColourField.vue'
 import SliderRow from '../../shared/SliderRow.vue'
@@ -21,12 +21,13 @@ const props = defineProps<{
 
 type Kind = Ground['kind']
 
-const FIRST: Record<Exclude<Kind, 'photo' | 'stock'>, Ground> = {
+const FIRST: Record<Exclude<Kind, 'photo'>, Ground> = {
   transparent: { kind: 'transparent' },
   colour: { kind: 'colour', colour: '#FFFFFF' },
   gradient: { kind: 'gradient', form: 'linear', start: '#F5F1E8', end: '#D9C6A5', angle: 180 },
   blurred: { kind: 'blurred', blur: 0.04 },
   this_photo: { kind: 'this_photo', blur: 0.012, grey: 0, light: 0 },
+  stock: { kind: 'stock', key: 'paper', colours: ['#EFE9DD'], seed: 1, zoom: 1, x: 0.5, y: 0.5 },
 }
 
 const FRESH_PHOTO = { kind: 'photo', zoom: 1, x: 0.5, y: 0.5 } as const
@@ -48,7 +49,6 @@ const PLACING = [
 const bench = useBench()
 /** Another photo can be one only where there is one; the newest is tried out first. */
 const newest = ref<Photo | null>(null)
-const stock = shallowRef<StockBackdrop[]>([])
 const choices = computed<Choice<Kind>[]>(() =>
   (Object.keys(GROUND_WORDS) as Kind[])
     .filter((key) => isOffered(key) || key === props.ground.kind)
@@ -58,14 +58,12 @@ const choices = computed<Choice<Kind>[]>(() =>
 /** What is behind the photo is of use only where something is cut out of that. */
 function isOffered(key: Kind): boolean {
   if (key === 'photo') return !!newest.value
-  if (key === 'stock') return stock.value.length > 0
   return key !== 'this_photo' || (props.place === 'backdrop' && bench.here!.cut_out.on)
 }
 
 const { photos, load } = usePhotoPages()
 onMounted(async () => {
-  const [{ backdrops }] = await Promise.all([get<{ backdrops: StockBackdrop[] }>('/bench/backdrops'), load()])
-  stock.value = backdrops
+  await load()
   newest.value = photos.value.find(({ sha256 }) => sha256 !== bench.document!.photo?.sha256) ?? null
 })
 
@@ -76,11 +74,7 @@ function set(ground: Ground): Edit {
 function first(kind: Kind): Ground {
   if (kind === props.ground.kind) return props.ground
   if (kind === 'photo') return { ...FRESH_PHOTO, sha256: newest.value!.sha256 }
-  return kind === 'stock' ? stock.value[0]! : FIRST[kind]
-}
-
-function backdrop(key: string): Edit {
-  return set(stock.value.find((one) => one.key === key)!)
+  return FIRST[kind]
 }
 
 function recoloured(at: number, colour: string): Edit {
@@ -171,12 +165,11 @@ function change(fields: object): Edit {
     />
   </div>
   <div v-else-if="ground.kind === 'stock'" class="more">
-    <ChoiceChips
-      :label="`${label}, which`"
-      :choices="stock.map(({ key }) => ({ key, label: key }))"
+    <BackdropPicker
+      :label="label"
       :chosen="ground.key"
-      @choose="(key) => bench.edit(backdrop(key))"
-      @hover="(key) => (bench.tryOut = key ? backdrop(key) : null)"
+      @choose="(chosen) => bench.edit(set(chosen))"
+      @hover="(shown) => (bench.tryOut = shown ? set(shown) : null)"
     />
     <ColourField
       v-for="(colour, at) in ground.colours"

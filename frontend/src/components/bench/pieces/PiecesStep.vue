@@ -14,11 +14,11 @@ import PicturePicker from './PicturePicker.vue'
 import PieceList from './PieceList.vue'
 import PiecePlace from './PiecePlace.vue'
 import RepeatSection from './RepeatSection.vue'
-import SavedBadges from './SavedBadges.vue'
 import SpaceSection from './SpaceSection.vue'
 import SubjectPicker from './SubjectPicker.vue'
 import TextEditor from './TextEditor.vue'
 import { FORMS } from './forms'
+import BadgePicker from '../../library/BadgePicker.vue'
 import MarkShelf from '../watermark/MarkShelf.vue'
 
 type Purpose = Extract<Edit, { kind: 'add_text' }>['purpose']
@@ -54,7 +54,7 @@ function addBadge(form: BadgeForm): void {
   void add({ kind: 'add_badge', form })
 }
 
-function addSaved(parts: Piece[]): void {
+function addParts(parts: Piece[]): void {
   offering.value = null
   void add({ kind: 'paste_pieces', pieces: parts })
 }
@@ -103,7 +103,7 @@ function offer(what: Offer): void {
       <FormGlyph :form="form" />
     </button>
   </div>
-  <SavedBadges v-if="offering === 'badges'" @take="addSaved" />
+  <BadgePicker v-if="offering === 'badges'" @take="addParts" />
   <template v-if="offering === 'pictures'">
     <SubjectPicker @choose="addSubject" />
     <PicturePicker @choose="addPicture" />

@@ -1,0 +1,70 @@
+"""The stock backdrops, in the colours they come in."""
+
+from lucky_margin.core.stock.item import BackdropItem, backdrop
+
+BACKDROPS: dict[str, BackdropItem] = {
+    item.key: item
+    for item in (
+        backdrop("plain", "plain", "flat card studio", "#ECE5D8"),
+        backdrop("plain", "horizon", "floor wall card table studio", "#E9D9C7", "#C98F6B"),
+        backdrop("plain", "sweep", "studio floor sheet curved", "#CFC6BB", "#A89B8C"),
+        backdrop("gradient", "fade", "sky above below", "#DCE7EA", "#F4ECDF"),
+        backdrop("gradient", "corner", "diagonal slant", "#F2D9C4", "#B98FA0"),
+        backdrop("gradient", "dusk", "sunset evening sky", "#3E4C6D", "#C98093", "#F2C79A"),
+        backdrop("gradient", "halo", "ring round circle", "#F1EBE0", "#D9A77F"),
+        backdrop("paper", "paper", "sheet card plain", "#EFE9DD"),
+        backdrop("paper", "laid", "Laid paper: ribs lines letter", "#E9DFC9"),
+        backdrop("paper", "kraft", "Kraft paper: wrapping parcel brown", "#C4A37A", "#7A5A3A"),
+        backdrop("paper", "silk-paper", "handmade threads fibres", "#E6E4DA", "#FBFAF5"),
+        backdrop("paper", "creased", "Creased paper: crumpled", "#EDEAE3"),
+        backdrop("paper", "torn", "Torn paper: ragged edge collage", "#F2E3CE", "#5F7F7A"),
+        backdrop("cloth", "linen", "fabric weave natural", "#D9CFBC"),
+        backdrop("cloth", "felt", "fabric wool soft", "#5F7566"),
+        backdrop("cloth", "canvas", "fabric coarse painter", "#E5DBC6"),
+        backdrop("cloth", "velvet", "fabric curtain folds drape", "#7B2F42"),
+        backdrop("cloth", "knit", "wool jumper winter cosy", "#D8D2C4"),
+        backdrop("cloth", "gingham", "check picnic kitchen tablecloth", "#FAF6EE", "#B8433A"),
+        backdrop("cloth", "ticking", "stripe mattress kitchen towel", "#F3ECDD", "#4A6078"),
+        backdrop("plaster and stone", "plaster", "wall render", "#D8CFC2"),
+        backdrop("plaster and stone", "limewash", "wall paint brush", "#C9B8A0", "#E3D8C6"),
+        backdrop("plaster and stone", "stone", "marble veins", "#DCD8D2", "#B9B2AA", "#8E867C"),
+        backdrop("plaster and stone", "sand", "beach ripples summer", "#DCC7A1"),
+        backdrop("plaster and stone", "speckle", "glaze spots pottery egg", "#EFE8DA", "#6B5A48"),
+        backdrop("plaster and stone", "concrete", "wall cement grey", "#B9B7B2", "#A19F9A"),
+        backdrop("plaster and stone", "terrazzo", "chips floor", "#EFE9DF", "#C77B5C", "#5E7F78"),
+        backdrop("plaster and stone", "slate", "dark rock layers", "#4A5055", "#5B6468"),
+        backdrop("plaster and stone", "tiles", "squares kitchen bath", "#CFE0DB", "#EDE9E1"),
+        backdrop("plaster and stone", "brick", "Painted brick: wall", "#E8E1D6"),
+        backdrop("wood", "oak", "board grain timber", "#D6B483", "#9A6B3C"),
+        backdrop("wood", "planks", "boards wall timber shed", "#B9A58B", "#77624A"),
+        backdrop("wood", "tabletop", "table shelf stand", "#B98A5A", "#7C5431", "#E4DCCF"),
+        backdrop("soft light", "glow", "warm lamp", "#F3DFC0", "#B9713F"),
+        backdrop("soft light", "bloom", "clouds soft patches", "#E7D7C6", "#C98F6B", "#8FA79A"),
+        backdrop("soft light", "bokeh", "lights night party blur", "#2E2A3E", "#F0B35E", "#E58A8A"),
+        backdrop("soft light", "window", "Window light: sun panes shadow", "#D9CCBA", "#F7EBD3"),
+        backdrop("soft light", "foliage", "Leaf shadow: sun summer plant", "#E6D9C4", "#F8EBD2"),
+        backdrop("soft light", "beam", "Beam of light: sun stripe", "#C9B39C", "#F6E3C5"),
+        backdrop("soft light", "spot", "Spotlight: stage dark lamp", "#23272B", "#8A8379"),
+        backdrop("pattern", "dots", "spots round polka", "#F6EFE3", "#D9876A"),
+        backdrop("pattern", "checks", "squares board", "#F3EDE2", "#CFDAD3"),
+        backdrop("pattern", "stripes", "slanting lines", "#F7EFDF", "#7FA39B", "#D99A5B"),
+        backdrop("pattern", "waves", "lines water sea", "#E4EEEF", "#6E9AA8"),
+        backdrop("pattern", "triangles", "mosaic facets", "#F0E4D4", "#D99F7C", "#6E8F94"),
+        backdrop("pattern", "arches", "scales shells fans", "#F4EBDD", "#C9785A", "#5C7F7B"),
+        backdrop("pattern", "rays", "sun burst", "#F7E2B3", "#F1C873"),
+        backdrop("pattern", "lozenges", "diamonds", "#E9E2D4", "#A8B7A2", "#6B5A48"),
+        backdrop("pattern", "blocks", "circles large forms", "#F3E6D5", "#D58A66", "#86A39B"),
+        backdrop("seasonal", "snow", "winter flakes cold", "#3F5F7A", "#F4F8FA"),
+        backdrop("seasonal", "petals", "spring blossom flowers", "#F6E9E4", "#E79AA8", "#D9A441"),
+        backdrop("seasonal", "leaf-fall", "autumn leaves", "#F3E7D3", "#C9652F", "#B08A2E"),
+        backdrop("seasonal", "hearts", "love valentine wedding", "#FBEDEA", "#C9455A", "#EBA6AC"),
+        backdrop("seasonal", "stars", "night winter festive", "#23324D", "#F2CE78", "#DFE6EE"),
+        backdrop("seasonal", "eggs", "spring easter", "#F5F0E2", "#A9C6B8", "#F0C987"),
+        backdrop(
+            "seasonal", "fir", "Fir trees: winter forest festive", "#DDE6E1", "#2F5D4C", "#7A5A3E"
+        ),
+        backdrop(
+            "seasonal", "sparks", "Fireworks: new year party", "#1E2238", "#F6C668", "#E98AA0"
+        ),
+    )
+}
