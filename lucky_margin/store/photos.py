@@ -140,37 +140,35 @@ class PhotoStore:
         with self._originals.adding(data):
             known = self._find(sha256)
             try:
-                self._keep_levels(sha256, decoded.picture)
+                smallest = self._keep_levels(sha256, decoded.picture)
                 if not known:
-                    self._insert(sha256, name, len(data), decoded.facts)
+                    self._insert(sha256, name, len(data), decoded.facts, _colours_of(smallest))
             except BaseException:
                 if not known:
                     self._derived.remove(sha256)
                 raise
         return known or self.get(sha256), known is not None
 
-    def _insert(self, sha256: str, name: str, size: int, facts: PhotoFacts) -> None:
+    def _insert(self, sha256: str, name: str, size: int, facts: PhotoFacts, colours: str) -> None:
         fields = dataclasses.asdict(facts)
         exif = fields.pop("exif")
         with self._database.write() as connection:
             connection.execute(
-                "INSERT INTO photos VALUES (?, ?, ?, ?, ?, ?, ?, '')",
-                (sha256, name, size, json.dumps(fields), exif, now(), folded(name)),
+                "INSERT INTO photos VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                (sha256, name, size, json.dumps(fields), exif, now(), folded(name), colours),
             )
 
     def learn_colours(self, sha256: str) -> None:
-        """Note what a photo's colours are called, so that it is found by them; once for each."""
+        """Note what the colours are called of a photo that was added before that was done."""
         with self._database.read() as connection:
             row = connection.execute(
                 "SELECT colours FROM photos WHERE sha256 = ?", (sha256,)
             ).fetchone()
         if row is None or row["colours"]:
             return
-        names = colours_seen(as_8_bits(self.level(sha256, COLOURS_LEVEL)))
+        colours = _colours_of(self.level(sha256, COLOURS_LEVEL))
         with self._database.write() as connection:
-            connection.execute(
-                "UPDATE photos SET colours = ? WHERE sha256 = ?", (f" {' '.join(names)} ", sha256)
-            )
+            connection.execute("UPDATE photos SET colours = ? WHERE sha256 = ?", (colours, sha256))
 
     def sweep(self) -> None:
         """Remove originals that no photo names and files that were never finished, if they are
@@ -287,14 +285,15 @@ class PhotoStore:
         except StorageFull:
             return self.cache.get_or_make(key, make)
 
-    def _keep_levels(self, sha256: str, picture: AnyPicture) -> None:
-        """Keep a decoded photo and its halved copies."""
+    def _keep_levels(self, sha256: str, picture: AnyPicture) -> AnyPicture:
+        """Keep a decoded photo and its halved copies; returns the smallest."""
         number = 0
         self._derived.keep(_level(sha256, 0), picture)
         while min(picture.shape[:2]) >= 2 * SMALLEST_SIDE:
             picture = halved(picture)
             number += 1
             self._derived.keep(_level(sha256, number), picture)
+        return picture
 
     def _made(self, sha256: str, number: int) -> AnyPicture:
         """A level that is not on disk: past the smallest kept, or pruned."""
@@ -316,6 +315,11 @@ class PhotoStore:
 
 def _level(sha256: str, number: int) -> DerivedKey:
     return DerivedKey("level", sha256, (str(number),))
+
+
+def _colours_of(picture: AnyPicture) -> str:
+    """What its colours are called, as it is stored."""
+    return f" {' '.join(colours_seen(as_8_bits(picture)))} "
 
 
 def _record(row: sqlite3.Row) -> PhotoRecord:
