@@ -135,6 +135,14 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     weight = finish.add_mutually_exclusive_group()
     weight.add_argument("--quality", type=int, default=Export().quality, metavar="1..100")
     weight.add_argument("--max-kb", type=float, metavar="N", help="1 KB is 1000 bytes")
+    finish.add_argument("--lossless", action="store_true", help="of a WebP")
+    finish.add_argument("--progressive", action="store_true", help="of a JPEG")
+    finish.add_argument("--colours", type=int, metavar="2..256", help="of a PNG or GIF")
+    finish.add_argument(
+        "--bleed", type=float, default=0, metavar="MM", help="of a PDF, at each side"
+    )
+    finish.add_argument("--title", default="", metavar="TEXT")
+    finish.add_argument("--description", default="", metavar="TEXT")
     finish.add_argument("--alt", default="", metavar="TEXT", help="what it shows, read aloud")
     _add_output(finish, "a file, or a folder for several files")
     finish.set_defaults(run=_finish)

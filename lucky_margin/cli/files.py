@@ -11,6 +11,7 @@ from lucky_margin.core.types import ImageFormat
 FORMAT_OF_SUFFIX: dict[str, ImageFormat] = {
     **{f".{suffix}": image_format for image_format, suffix in SUFFIXES.items()},
     ".jpeg": "jpeg",
+    ".tiff": "tiff",
 }
 
 PHOTO_SUFFIXES = frozenset(

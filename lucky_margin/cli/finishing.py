@@ -204,6 +204,12 @@ def _fresh(
         "quality": chosen.quality,
         "max_kb": chosen.max_kb,
         "reveal": treating.reveal_of(chosen),
+        "lossless": chosen.lossless,
+        "progressive": chosen.progressive,
+        "colours": chosen.colours,
+        "bleed": chosen.bleed,
+        "title": chosen.title,
+        "description": chosen.description,
         "alt_text": chosen.alt,
     }
     finish = new_finish(name=name, photo_sha256=digest)

@@ -20,8 +20,11 @@ Mask = NDArray[np.uint8]
 Region = tuple[int, int, int, int]
 """Left, top, width and height in whole output pixels."""
 
-ImageFormat = Literal["jpeg", "png", "webp", "avif"]
+ImageFormat = Literal["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp", "pdf"]
 """The formats an export can have."""
 
-FileFormat = ImageFormat | Literal["gif"]
-"""The formats of exported files, animations among them."""
+OPAQUE_FORMATS: frozenset[ImageFormat] = frozenset({"jpeg", "bmp", "pdf"})
+"""Those without transparency."""
+
+LOSSLESS_FORMATS: frozenset[ImageFormat] = frozenset({"png", "tiff", "gif", "bmp"})
+"""Those that know no quality."""

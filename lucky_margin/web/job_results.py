@@ -3,7 +3,7 @@
 from lucky_margin.core.document import Sha256, Value
 from lucky_margin.core.edits import Edit
 from lucky_margin.core.proposals import Proposal
-from lucky_margin.core.types import FileFormat
+from lucky_margin.core.types import ImageFormat
 
 
 class SuggestedEdit(Value):
@@ -21,7 +21,7 @@ class WeighedFile(Value):
     width: int
     height: int
     quality: int
-    image_format: FileFormat
+    image_format: ImageFormat
     file_name: str
     meets_cap: bool
     suggestions: list[SuggestedEdit]

@@ -7,6 +7,7 @@ import warnings
 import zipfile
 
 import numpy as np
+import pikepdf
 from defusedxml.ElementTree import fromstring
 from hypothesis import given
 from hypothesis import strategies as st
@@ -17,6 +18,8 @@ from lucky_margin.core.document import Export, FixedPixels, Printed, Rectangle
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.export import (
     QUALITY_FLOOR,
+    SUFFIXES,
+    FewerColours,
     FewerPixels,
     OtherFormat,
     alt_text_table,
@@ -24,6 +27,7 @@ from lucky_margin.core.export import (
     export,
     file_names,
     file_stem,
+    pages_together,
     zipped,
 )
 from lucky_margin.core.export.names import MAX_STEM_BYTES, safe_stem, unlike
@@ -52,6 +56,14 @@ def exported(finish, sources):
 
 def opened(file):
     return Image.open(io.BytesIO(file.data))
+
+
+def said_in(image, name):
+    """What a file's packet of metadata says under a name."""
+    prefix, _, field = name.partition(":")
+    packet = image.info.get("xmp") or image.info.get("XML:com.adobe.xmp")
+    names = {"dc": "http://purl.org/dc/elements/1.1/", "Iptc4xmpCore": IPTC}
+    return fromstring(packet).find(f".//{{{names[prefix]}}}{field}//{{{RDF}}}li").text
 
 
 class FileTest(unittest.TestCase):
@@ -89,7 +101,129 @@ class FileTest(unittest.TestCase):
 
     def test_a_format_that_cannot_hold_a_side_is_said(self):
         with self.assertRaisesRegex(BadInput, "WEBP holds at most 16383"):
-            encode(np.zeros((1, 16384, 3), np.uint8), "webp", quality=80)
+            encode(np.zeros((1, 16384, 3), np.uint8), Export(format="webp"), quality=80)
+
+
+class OtherFormatTest(unittest.TestCase):
+    """Formats for print shops and old programs, and what only some formats have."""
+
+    sources = sources_of(gradient(300, 200))
+
+    def made(self, finish=None, **settings):
+        return exported(finish or finish_of(120, 80, export=Export(**settings)), self.sources)
+
+    def test_what_is_lossless_is_bit_exact(self):
+        photo = noise(40, 30)
+        for image_format in ("tiff", "bmp", "webp"):
+            settings = Export(format=image_format, lossless=True)
+            with self.subTest(image_format):
+                file = exported(finish_of(export=settings), sources_of(photo))
+                np.testing.assert_array_equal(np.asarray(opened(file).convert("RGB")), photo)
+                again = exported(finish_of(export=settings), sources_of(photo))
+                self.assertEqual(file.data, again.data)
+
+    def test_transparency_is_kept_flattened_or_made_plain(self):
+        for image_format, corner in (
+            ("tiff", (0, 0, 0, 0)),
+            ("gif", (0, 0, 0, 0)),
+            ("bmp", (255, 255, 255, 255)),
+        ):
+            finish = finish_of(80, 80, export=Export(format=image_format))
+            image = opened(self.made(with_size(finish, shape=Rectangle(radius=0.5))))
+            with self.subTest(image_format):
+                self.assertEqual(image.format.lower(), image_format)
+                found = image.convert("RGBA").getpixel((0, 0))
+                self.assertEqual(found[3], corner[3])
+                if corner[3]:
+                    self.assertEqual(found, corner)
+                self.assertEqual(image.convert("RGBA").getpixel((40, 40))[3], 255)
+
+    def test_few_colours_are_no_more_and_near_the_picture(self):
+        whole = np.asarray(opened(self.made(format="png")), float)
+        for image_format in ("png", "gif"):
+            for colours in (2, 16, 256):
+                with self.subTest(image_format, colours=colours):
+                    image = opened(self.made(format=image_format, colours=colours))
+                    found = np.asarray(image.convert("RGB"), float)
+                    self.assertLessEqual(len(np.unique(found.reshape(-1, 3), axis=0)), colours)
+                    if colours == 256:
+                        self.assertLess(np.abs(found - whole).mean(), 6)
+        clear = with_size(
+            finish_of(80, 80, export=Export(format="png", colours=2)), shape=Rectangle(radius=0.5)
+        )
+        image = opened(self.made(clear))
+        self.assertEqual(image.convert("RGBA").getpixel((0, 0))[3], 0)
+
+    def test_a_cap_says_how_few_colours_would_do(self):
+        heavy = self.made(format="png")
+        cap = 0.6 * len(heavy.data) / 1000
+        (fewer,) = (
+            remedy
+            for remedy in self.made(format="png", max_kb=cap).remedies
+            if isinstance(remedy, FewerColours)
+        )
+        lighter = self.made(format="png", max_kb=cap, colours=fewer.colours)
+        self.assertTrue(lighter.meets_cap)
+
+    def test_progressive_and_colour_detail(self):
+        self.assertTrue(opened(self.made(format="jpeg", progressive=True)).info["progressive"])
+        self.assertNotIn("progressive", opened(self.made(format="jpeg")).info)
+        for chroma, quality, full in (
+            ("auto", 95, True),
+            ("auto", 60, False),
+            ("full", 60, True),
+            ("half", 95, False),
+        ):
+            image = opened(self.made(format="jpeg", chroma=chroma, quality=quality))
+            sampling = {layer[1:3] for layer in image.layer}
+            self.assertEqual(sampling == {(1, 1)}, full, (chroma, quality))
+
+    def test_a_pdf_has_its_true_size_its_words_and_no_date(self):
+        printed = Printed(width=50, height=40, unit="mm", ppi=150)
+        width, height = printed.pixels
+        pixels = FixedPixels(width=width, height=height, printed=printed)
+        export = Export(format="pdf", title="Mugs 🪴", author="Ana")
+        finish = with_size(finish_of(10, 10, export=export), pixels=pixels)
+        file = self.made(finish)
+        self.assertEqual(file.data, self.made(finish).data)
+        with pikepdf.open(io.BytesIO(file.data)) as document:
+            (page,) = document.pages
+            sides = [float(side) / 72 * 25.4 for side in page.MediaBox[2:]]
+            np.testing.assert_allclose(sides, (50, 40), atol=0.1)
+            self.assertEqual(str(document.docinfo.Title), "Mugs 🪴")
+            self.assertNotIn("/CreationDate", document.docinfo)
+            (image,) = page.get_images().values()
+            inside = pikepdf.PdfImage(image).as_pil_image()
+            self.assertEqual(inside.size, (width, height))
+
+    def test_bleed_goes_on_past_the_trimmed_page(self):
+        printed = Printed(width=50, height=40, unit="mm", ppi=254)
+        width, height = printed.pixels
+        pixels = FixedPixels(width=width, height=height, printed=printed)
+        finish = with_size(finish_of(10, 10, export=Export(format="pdf", bleed=3)), pixels=pixels)
+        with pikepdf.open(io.BytesIO(self.made(finish).data)) as document:
+            (page,) = document.pages
+            media, trim = ([float(one) / 72 * 25.4 for one in box] for box in (
+                page.MediaBox, page.TrimBox
+            ))  # fmt: skip
+            np.testing.assert_allclose(media[2:], (56, 46), atol=0.1)
+            np.testing.assert_allclose(trim, (3, 3, 53, 43), atol=0.1)
+            (image,) = page.get_images().values()
+            inside = np.asarray(pikepdf.PdfImage(image).as_pil_image(), float)
+        self.assertEqual(inside.shape[:2], (height + 60, width + 60))
+        mirrored = np.abs(inside[:30, 30:-30] - inside[59:29:-1, 30:-30])
+        self.assertLess(mirrored.mean(), 2)
+
+    def test_files_of_any_format_become_pages_of_one_pdf_in_their_order(self):
+        files = [
+            self.made(finish_of(60 + number, 40, export=Export(format=one)))
+            for number, one in enumerate(SUFFIXES)
+        ]
+        data = pages_together([file.data for file in files])
+        self.assertEqual(data, pages_together([file.data for file in files]))
+        with pikepdf.open(io.BytesIO(data)) as document:
+            widths = [round(float(page.MediaBox[2]) * 96 / 72) for page in document.pages]
+        self.assertEqual(widths, [60 + number for number in range(len(SUFFIXES))])
 
 
 class WeightTest(unittest.TestCase):
@@ -106,7 +240,7 @@ class WeightTest(unittest.TestCase):
                 self.assertTrue(file.meets_cap)
                 self.assertGreaterEqual(file.quality, 70)
                 picture = np.asarray(Image.fromarray(noise(300, 300)))
-                heavier = encode(picture, image_format, quality=file.quality + 1)
+                heavier = encode(picture, Export(format=image_format), quality=file.quality + 1)
                 self.assertGreater(len(heavier), cap * 1000)
 
     def test_a_cap_that_cannot_be_met_is_said_with_what_would_help(self):
@@ -212,13 +346,27 @@ class MetadataTest(unittest.TestCase):
             image = opened(exported(finish_of(export=settings), self.sources))
             with self.subTest(image_format):
                 if image_format == "png":
-                    told = image.info["Description"]
-                else:
-                    way = f".//{{{IPTC}}}AltTextAccessibility//{{{RDF}}}li"
-                    told = fromstring(image.info["xmp"]).find(way).text
+                    self.assertEqual(image.info["Description"], shown.removesuffix("\x0b"))
+                told = said_in(image, "Iptc4xmpCore:AltTextAccessibility")
                 self.assertEqual(told, shown.removesuffix("\x0b"))
                 described = image.getexif()[Base.ImageDescription]
                 self.assertEqual(described.encode("latin-1").decode(), shown.strip())
+
+    def test_words_have_the_names_of_the_iptc_core(self):
+        said = {
+            "dc:title": "Mugs & <bowls>",
+            "dc:description": "Four of them.",
+            "dc:creator": "Ana 🪴",
+            "dc:rights": "© 2026",
+        }
+        fields = ("title", "description", "author", "copyright")
+        for image_format in (*FORMATS, "tiff"):
+            settings = Export(format=image_format, **dict(zip(fields, said.values(), strict=True)))
+            image = opened(exported(finish_of(export=settings), self.sources))
+            with self.subTest(image_format):
+                self.assertEqual({name: said_in(image, name) for name in said}, said)
+                described = image.getexif()[Base.ImageDescription]
+                self.assertEqual(described, "Four of them.")
 
     def test_a_photo_without_credits_gives_a_file_without_metadata(self):
         for image_format in FORMATS:

@@ -2,7 +2,7 @@
 
 export interface Units {
   /** What a bare number counts in. */
-  unit: 'px' | '%' | 'KB' | 's' | '°' | 'K' | ''
+  unit: 'px' | '%' | 'KB' | 'mm' | 's' | '°' | 'K' | ''
   /** How many of `unit` one percent is, where percent may be typed too. */
   percent?: number
   /** How many of `unit` one pixel is, where pixels may be typed too. */

@@ -17,7 +17,7 @@ from lucky_margin.core.document import (
     ToneChanges,
     TurnChanges,
 )
-from lucky_margin.core.document.summaries import colour_in_words
+from lucky_margin.core.document.summaries import FORMAT_NAMES, colour_in_words
 from lucky_margin.core.edits.framing import SetContain, SetWindow
 from lucky_margin.core.edits.resetting import ResetStep
 from lucky_margin.core.edits.sizes import SetPixels
@@ -268,7 +268,8 @@ def _over(own: ToneChanges, changes: ToneChanges) -> ToneChanges:
 def transparency(scene: Scene) -> Check | None:
     """Measured on the pixels as a format with transparency would keep them."""
     finish, size = scene.finish, scene.size
-    if finish.export_of(size).format != "jpeg" or scene.outside.kind != "transparent":
+    wanted = finish.export_of(size)
+    if not wanted.is_opaque or scene.outside.kind != "transparent":
         return None
     fade = scene.tone.fade
     fades = fade.amount > 0 and fade.colour is None
@@ -286,8 +287,8 @@ def transparency(scene: Scene) -> Check | None:
     return Check(
         key="transparency",
         severity="warning",
-        text=f"JPEG has no transparency: {percent(share, 1)} of this size is "
-        f"filled with {colour_in_words(flatten_colour(scene))}.",
+        text=f"{FORMAT_NAMES[wanted.format]} has no transparency: {percent(share, 1)} of this "
+        f"size is filled with {colour_in_words(flatten_colour(scene))}.",
         action=CheckAction(
             label="Export as PNG",
             edit=SetExport(changes=ExportChanges(format="png"), only_this_size=True),

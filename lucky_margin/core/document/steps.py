@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from lucky_margin.core.document.values import Value
-from lucky_margin.core.types import ImageFormat
+from lucky_margin.core.types import LOSSLESS_FORMATS, OPAQUE_FORMATS, ImageFormat
 
 MIN_QUALITY, MAX_QUALITY = 1, 100
 
@@ -41,7 +41,7 @@ AltText = Annotated[str, StringConstraints(strip_whitespace=True, max_length=MOS
 
 FILE_DETAILS = (
     *("name_pattern", "keep_camera_data", "keep_place", "author", "copyright"),
-    "alt_text",
+    *("title", "description", "alt_text"),
 )
 """Fields of the export that every file of a finish has alike."""
 
@@ -62,13 +62,21 @@ class Reveal(Value):
 class Export(Value):
     """How a size is written to a file.
 
-    ``max_kb`` (1 KB = 1000 bytes) caps the file's weight and overrides ``quality``; PNG
-    knows neither, it is lossless.
+    ``max_kb`` (1 KB = 1000 bytes) caps the file's weight and overrides ``quality``; PNG, TIFF, GIF,
+    BMP and a ``lossless`` WebP know neither. ``colours`` is the most a PNG or GIF may have; null is
+    all of them (for a GIF 256). ``progressive`` is of a JPEG, ``chroma`` of JPEG, AVIF and PDF: by
+    quality, as fine as brightness, or at half its sides. ``bleed`` is how much a PDF goes on
+    past its trimmed page, in millimetres.
     """
 
     format: ImageFormat = "jpeg"
     quality: int = Field(default=90, ge=MIN_QUALITY, le=MAX_QUALITY)
     max_kb: float | None = Field(default=None, ge=1, le=1_000_000)
+    lossless: bool = False
+    colours: int | None = Field(default=None, ge=2, le=256)
+    progressive: bool = False
+    chroma: Literal["auto", "full", "half"] = "auto"
+    bleed: float = Field(default=0, ge=0, le=20)
     reveal: Reveal = Reveal()
     name_pattern: Annotated[str, StringConstraints(min_length=1, max_length=200)] = (
         DEFAULT_NAME_PATTERN
@@ -77,4 +85,16 @@ class Export(Value):
     keep_place: bool = False
     author: Credit = ""
     copyright: Credit = ""
+    title: Credit = ""
+    description: AltText = ""
     alt_text: AltText = ""
+
+    @property
+    def is_opaque(self) -> bool:
+        """Whether the format has no transparency."""
+        return self.format in OPAQUE_FORMATS
+
+    @property
+    def is_lossless(self) -> bool:
+        """Whether no quality has to be chosen."""
+        return self.format in LOSSLESS_FORMATS or (self.format == "webp" and self.lossless)

@@ -32,6 +32,10 @@ FORMAT_NAMES: dict[ImageFormat, str] = {
     "png": "PNG",
     "webp": "WebP",
     "avif": "AVIF",
+    "tiff": "TIFF",
+    "gif": "GIF",
+    "bmp": "BMP",
+    "pdf": "PDF",
 }
 
 
@@ -335,7 +339,11 @@ def export_in_words(export: Export) -> str:
     name = FORMAT_NAMES[export.format]
     if export.max_kb is not None:
         return f"{name}, at most {export.max_kb:g} KB"
-    return name if export.format == "png" else f"{name}, quality {export.quality}"
+    if export.colours and export.format in ("png", "gif"):
+        return f"{name}, {export.colours} colours"
+    if export.is_lossless:
+        return f"{name}, lossless" if export.format == "webp" else name
+    return f"{name}, quality {export.quality}"
 
 
 def thickness_in_words(sides: Sides) -> str:

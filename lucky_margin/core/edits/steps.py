@@ -149,6 +149,8 @@ class SetFileDetails(EditBase):
     keep_place: bool | None = None
     author: str | None = None
     copyright: str | None = None
+    title: str | None = None
+    description: str | None = None
     alt_text: str | None = None
 
 

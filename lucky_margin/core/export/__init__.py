@@ -7,6 +7,7 @@ from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.kept_subject import kept_subject
 from lucky_margin.core.export.mask import mask_file
 from lucky_margin.core.export.names import file_stem, safe_stem
+from lucky_margin.core.export.pdf import pages_together
 from lucky_margin.core.export.reveal import export_reveal
 from lucky_margin.core.export.style_file import (
     MAX_STYLE_BYTES,
@@ -18,6 +19,7 @@ from lucky_margin.core.export.style_file import (
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     QUALITY_FLOOR,
+    FewerColours,
     FewerPixels,
     OtherFormat,
     Remedy,
@@ -32,6 +34,7 @@ __all__ = [
     "STYLE_SUFFIX",
     "SUFFIXES",
     "ExportedFile",
+    "FewerColours",
     "FewerPixels",
     "OtherFormat",
     "Remedy",
@@ -44,6 +47,7 @@ __all__ = [
     "file_stem",
     "kept_subject",
     "mask_file",
+    "pages_together",
     "read_style_file",
     "safe_stem",
     "style_file",

@@ -20,7 +20,7 @@ from lucky_margin.core.export.weight import (
 from lucky_margin.core.progress import Progress, part_of, untold
 from lucky_margin.core.render import render
 from lucky_margin.core.scene import Scene
-from lucky_margin.core.types import FileFormat
+from lucky_margin.core.types import ImageFormat
 
 DRAWN = 0.5
 """Share of the work that is done when the picture is drawn and still has to be encoded."""
@@ -32,7 +32,7 @@ class ExportedFile:
 
     data: bytes
     file_name: str
-    image_format: FileFormat
+    image_format: ImageFormat
     width: int
     height: int
     quality: int
@@ -71,13 +71,13 @@ def export(scene: Scene, progress: Progress = untold) -> ExportedFile:
     def weigh_at(width: int, height: int) -> int:
         smaller = size.model_copy(update={"pixels": FixedPixels(width=width, height=height)})
         drawn = render(replace(scene, finish=finish.with_size(smaller), size=smaller))
-        return len(encode(drawn, wanted.format, quality=QUALITY_FLOOR, metadata=metadata))
+        return len(encode(drawn, wanted, quality=QUALITY_FLOOR, metadata=metadata))
 
     def encode_at(quality: int) -> bytes:
-        return encode(picture, wanted.format, quality=quality, metadata=metadata)
+        return encode(picture, wanted, quality=quality, metadata=metadata)
 
     cap = wanted.max_kb
-    if wanted.format == "png":
+    if wanted.is_lossless:
         encoded = Encoded(encode_at(LOSSLESS_QUALITY), LOSSLESS_QUALITY)
     elif cap is None:
         encoded = Encoded(encode_at(wanted.quality), wanted.quality)
@@ -87,7 +87,7 @@ def export(scene: Scene, progress: Progress = untold) -> ExportedFile:
     too_heavy = cap is not None and weight > cap * BYTES_PER_KB
     found: list[Remedy] = []
     if cap is not None and too_heavy:
-        found = remedies(picture, wanted.format, weight, cap, weigh_at)
+        found = remedies(picture, wanted, weight, cap, weigh_at)
     return ExportedFile(
         data=encoded.data,
         file_name=names[size.id],

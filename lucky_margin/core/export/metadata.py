@@ -15,12 +15,14 @@ _INCH = 2
 """EXIF 2.32, ResolutionUnit."""
 
 _XMP = """<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
-<rdf:Description rdf:about="" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">
-<Iptc4xmpCore:AltTextAccessibility><rdf:Alt>
-<rdf:li xml:lang="x-default">{}</rdf:li>
-</rdf:Alt></Iptc4xmpCore:AltTextAccessibility>
+<rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/"
+ xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">
+{}
 </rdf:Description></rdf:RDF>"""
-"""A packet of metadata (ISO 16684-1) with the alternative text (IPTC Photo Metadata 2021.1)."""
+"""A packet of metadata (ISO 16684-1) with the names of the IPTC Core (Photo Metadata 2021.1)."""
+
+_IN_LANGUAGES = """<{0}><rdf:Alt><rdf:li xml:lang="x-default">{1}</rdf:li></rdf:Alt></{0}>"""
+_IN_ORDER = """<{0}><rdf:Seq><rdf:li>{1}</rdf:li></rdf:Seq></{0}>"""
 
 _NOT_IN_XML = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
 """What XML 1.0 has no place for, however it is written."""
@@ -31,15 +33,30 @@ class Metadata:
     """What a file carries besides its picture; an empty block is left out."""
 
     exif: bytes = b""
+    title: str = ""
+    description: str = ""
+    author: str = ""
+    copyright: str = ""
     alt_text: str = ""
-    """What the picture shows, in letters that XML has a place for."""
+    """What the picture shows; all texts are in letters that XML has a place for."""
     ppi: float | None = None
     """Pixels per inch."""
 
     @property
     def xmp(self) -> bytes:
-        """The alternative text as a packet."""
-        return _XMP.format(escape(self.alt_text)).encode() if self.alt_text else b""
+        """What is said in words, as a packet; empty if nothing is."""
+        said = [
+            form.format(name, escape(words))
+            for form, name, words in (
+                (_IN_LANGUAGES, "dc:title", self.title),
+                (_IN_LANGUAGES, "dc:description", self.description),
+                (_IN_ORDER, "dc:creator", self.author),
+                (_IN_LANGUAGES, "dc:rights", self.copyright),
+                (_IN_LANGUAGES, "Iptc4xmpCore:AltTextAccessibility", self.alt_text),
+            )
+            if words
+        ]
+        return _XMP.format("\n".join(said)).encode() if said else b""
 
 
 def metadata_of(export: Export, facts: PhotoFacts, ppi: float | None = None) -> Metadata:
@@ -54,7 +71,16 @@ def metadata_of(export: Export, facts: PhotoFacts, ppi: float | None = None) -> 
         exif = _written(_kept(export, facts), export, facts, ppi)
     except Exception:  # Pillow raises many kinds on hostile blocks, some not before writing
         exif = _written(Image.Exif(), export, facts, ppi)
-    return Metadata(exif, _NOT_IN_XML.sub("", export.alt_text), ppi)
+    words = {
+        "title": export.title,
+        "description": export.description,
+        "author": export.author or facts.author,
+        "copyright": export.copyright or facts.copyright,
+        "alt_text": export.alt_text,
+    }
+    return Metadata(
+        exif, ppi=ppi, **{field: _NOT_IN_XML.sub("", text) for field, text in words.items()}
+    )
 
 
 def _kept(export: Export, facts: PhotoFacts) -> Image.Exif:
@@ -83,7 +109,7 @@ def _written(exif: Image.Exif, export: Export, facts: PhotoFacts, ppi: float | N
     for tag, text in (
         (Base.Artist, export.author or facts.author),
         (Base.Copyright, export.copyright or facts.copyright),
-        (Base.ImageDescription, export.alt_text),
+        (Base.ImageDescription, export.description or export.alt_text),
     ):
         if text:
             exif[tag] = text.encode()  # bytes, since Pillow would squeeze text into ASCII

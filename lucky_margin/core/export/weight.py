@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from lucky_margin.core.document import Export
 from lucky_margin.core.export.encode import encode
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.types import ImageFormat, Picture8
@@ -66,7 +67,16 @@ class FewerPixels:
     height: int
 
 
-Remedy = OtherFormat | FewerPixels
+@dataclass(frozen=True)
+class FewerColours:
+    """So many colours would bring a PNG or GIF under its cap; they were tried."""
+
+    colours: int
+
+
+Remedy = OtherFormat | FewerPixels | FewerColours
+
+_FEWER_COLOURS = (256, 128, 64, 32, 16)
 
 _TRIES = 6
 """How often fewer pixels are tried; each time the weight says how many to try next."""
@@ -77,21 +87,25 @@ _SHY = 0.97
 
 def remedies(
     picture: Picture8,
-    image_format: ImageFormat,
+    wanted: Export,
     weight: int,
     max_kb: float,
     weigh_at: Callable[[int, int], int],
 ) -> list[Remedy]:
-    """What would meet ``max_kb`` when ``weight`` bytes of ``image_format`` at the floor do not.
+    """What would meet ``max_kb`` when ``weight`` bytes, at the floor, do not.
 
     ``weigh_at`` says how many bytes the file would have with another width and height.
     """
     cap = max_kb * BYTES_PER_KB
     found: list[Remedy] = []
+    if wanted.format in ("png", "gif"):
+        found += _fewer_colours(picture, wanted, cap)
     opaque = picture.shape[2] == 3
     others: list[ImageFormat] = ["webp", "jpeg"] if opaque else ["webp"]
     for other in others:
-        if other != image_format and len(encode(picture, other, quality=QUALITY_FLOOR)) <= cap:
+        tried = Export(format=other)
+        lighter = other != wanted.format or wanted.is_lossless
+        if lighter and len(encode(picture, tried, quality=QUALITY_FLOOR)) <= cap:
             found.append(OtherFormat(other))
     height, width = picture.shape[:2]
     shrink = 1.0
@@ -105,3 +119,13 @@ def remedies(
             found.append(FewerPixels(*sides))
             break
     return found
+
+
+def _fewer_colours(picture: Picture8, wanted: Export, cap: float) -> list[Remedy]:
+    for colours in _FEWER_COLOURS:
+        if wanted.colours is not None and colours >= wanted.colours:
+            continue
+        fewer = wanted.model_copy(update={"colours": colours})
+        if len(encode(picture, fewer, quality=LOSSLESS_QUALITY)) <= cap:
+            return [FewerColours(colours)]
+    return []

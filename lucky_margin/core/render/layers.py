@@ -153,7 +153,7 @@ def _clipped(layers: list[AnyLayer], shape: Mask | None) -> list[AnyLayer]:
 
 def _flattening(scene: Scene, _: Drawing) -> list[AnyLayer]:
     """A format without transparency is flattened here, so that the screen shows it too."""
-    if scene.finish.export_of(scene.size).format != "jpeg":
+    if not scene.finish.export_of(scene.size).is_opaque:
         return []
     return [Layer(flatten_colour(scene))]
 

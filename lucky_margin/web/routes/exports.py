@@ -27,17 +27,19 @@ from lucky_margin.core.export import (
     ALT_TEXT_TABLE,
     MEDIA_TYPES,
     ExportedFile,
+    FewerColours,
     OtherFormat,
     Remedy,
     alt_text_table,
     export,
     export_reveal,
+    pages_together,
     safe_stem,
     zip_into,
 )
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.core.scene import Scene
-from lucky_margin.core.types import FileFormat
+from lucky_margin.core.types import ImageFormat
 from lucky_margin.store import ExportRecord, full_disk_is_said
 from lucky_margin.web.app_state import AppState, AppStateDep, ExportKey, bytes_to_draw
 from lucky_margin.web.examples import REVISION, example
@@ -50,6 +52,7 @@ from lucky_margin.web.work_desk import Priority
 router = APIRouter(tags=["exports"])
 
 MOST_ZIPPED = 1000
+MOST_PAGES = 100
 """Files in one archive."""
 
 SEVERAL = "Finished photos"
@@ -88,7 +91,7 @@ class Exported(Value):
     revision: int
     size_name: str
     file_name: str
-    image_format: FileFormat
+    image_format: ImageFormat
     sha256: Sha256
     bytes: int
     width: int
@@ -195,6 +198,23 @@ def download_zip(
     )
 
 
+@router.get("/exports/pdf", response_class=Response, responses=FILE)
+async def download_pdf(
+    state: AppStateDep, ids: Annotated[list[RowId], Query(min_length=1, max_length=MOST_PAGES)]
+) -> Response:
+    """Several saved files as the pages of one PDF."""
+
+    def make() -> Response:
+        records = [state.store.exports.get(one) for one in ids]
+        name = state.store.finishes.get(records[0].finish_id).document.name
+        data = pages_together([state.store.exports.data(record) for record in records])
+        return Response(
+            data, media_type="application/pdf", headers=attached(f"{safe_stem(name)}.pdf")
+        )
+
+    return await state.desk.run(make, Priority.JOB)
+
+
 def _zip_file(records: Sequence[ExportRecord], state: AppState) -> Path:
     """The archive as a file, since it may be larger than the memory should hold."""
     told = [(record.file_name, _alt_text(record, state)) for record in records]
@@ -240,6 +260,11 @@ def _suggestion(remedy: Remedy) -> SuggestedEdit:
         return SuggestedEdit(
             label=f"{FORMAT_NAMES[remedy.image_format]} would do",
             edit=SetExport(changes=changes, only_this_size=True),
+        )
+    if isinstance(remedy, FewerColours):
+        return SuggestedEdit(
+            label=f"{remedy.colours} colours would do",
+            edit=SetExport(changes=ExportChanges(colours=remedy.colours), only_this_size=True),
         )
     return SuggestedEdit(
         label=f"{remedy.width} × {remedy.height} px would do",

@@ -12,6 +12,7 @@ import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import ExportsDialog from './ExportsDialog.vue'
 import SeveralDialog from './SeveralDialog.vue'
+import { isLosslessExport } from './formats'
 
 const props = defineProps<{
   weighed: WeighedFile | null
@@ -29,11 +30,14 @@ const showExports = ref(false)
 const showSeveral = ref(false)
 const severalSizes = computed(() => bench.document!.sizes.length > 1)
 const settings = computed(() => bench.here!.export)
-const isLossless = computed(() => settings.value.format === 'png')
+const isLossless = computed(() => isLosslessExport(settings.value))
 const facts = computed(() => {
   const file = props.weighed
   if (!file) return ''
-  const quality = file.image_format === 'png' ? 'lossless' : `quality ${file.quality}`
+  const colours = settings.value.colours ?? (settings.value.format === 'gif' ? 256 : null)
+  const isFew = colours && ['png', 'gif'].includes(settings.value.format!)
+  const lossless = isFew ? `${colours} colours` : 'lossless'
+  const quality = isLossless.value ? lossless : `quality ${file.quality}`
   return `${file.width} × ${file.height} px, sRGB, ${quality}`
 })
 
@@ -100,7 +104,7 @@ async function copy(): Promise<void> {
   <div v-if="weighed && !weighed.meets_cap" class="unmet" role="alert">
     <p>
       <span class="check-light look"></span>
-      {{ isLossless ? 'PNG is lossless, so it can’t be made lighter' : 'Even at quality 40 it is heavier' }}:
+      {{ isLossless ? 'It can’t be made lighter as it is' : 'Even at quality 40 it is heavier' }}:
       more than {{ formatNumber(settings.max_kb ?? 0) }} KB.
     </p>
     <button

@@ -11,7 +11,9 @@ import SliderRow from '../../shared/SliderRow.vue'
 import AltText from './AltText.vue'
 import ExportFile from './ExportFile.vue'
 import FileDetails from './FileDetails.vue'
+import FormatOptions from './FormatOptions.vue'
 import RevealSection from './RevealSection.vue'
+import { isLosslessExport } from './formats'
 
 type Format = NonNullable<ExportChanges['format']>
 
@@ -20,6 +22,10 @@ const FORMATS: Choice<Format>[] = [
   { key: 'png', label: 'PNG' },
   { key: 'webp', label: 'WebP' },
   { key: 'avif', label: 'AVIF' },
+  { key: 'tiff', label: 'TIFF' },
+  { key: 'gif', label: 'GIF' },
+  { key: 'bmp', label: 'BMP' },
+  { key: 'pdf', label: 'PDF' },
 ]
 const FIRST_CAP_KB = 400
 
@@ -29,7 +35,7 @@ const settings = computed(() => bench.here!.export)
 /** Whether there is anything to reveal. */
 const isLifted = computed(() => bench.here!.treatments.on && bench.here!.lifts.lifted.some(({ on }) => on))
 const isCapped = computed(() => (settings.value.max_kb ?? null) !== null)
-const isLossless = computed(() => settings.value.format === 'png')
+const isLossless = computed(() => isLosslessExport(settings.value))
 
 function change(changes: ExportChanges): Edit {
   return { kind: 'set_export', changes, only_this_size: bench.onlyThisSize }
@@ -48,6 +54,7 @@ function setPattern(name_pattern: string): void {
     :chosen="settings.format"
     @choose="(format) => bench.edit(change({ format }))"
   />
+  <FormatOptions />
   <p class="field-label">
     Weight
     <span v-if="isCapped && weighed && !isLossless && weighed.meets_cap">quality {{ weighed.quality }} is light enough</span>

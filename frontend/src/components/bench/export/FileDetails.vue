@@ -6,6 +6,13 @@ import { computed, ref } from 'vue'
 import { useBench } from '../../../stores/bench'
 import TickBox from '../../shared/TickBox.vue'
 
+const TEXTS = [
+  { key: 'title', label: 'Title', placeholder: '', letters: 200 },
+  { key: 'description', label: 'Description', placeholder: '', letters: 1000 },
+  { key: 'author', label: 'Author', placeholder: 'as in the original', letters: 200 },
+  { key: 'copyright', label: 'Copyright', placeholder: 'as in the original', letters: 200 },
+] as const
+
 const bench = useBench()
 const showDetails = ref(false)
 const settings = computed(() => bench.here!.export)
@@ -20,24 +27,14 @@ function setDetail(detail: Record<string, string | boolean>): void {
     File information
   </button>
   <template v-if="showDetails">
-    <label>
-      <span class="field-label">Author</span>
+    <label v-for="{ key, label, placeholder, letters } in TEXTS" :key="key">
+      <span class="field-label">{{ label }}</span>
       <input
         class="text-field"
-        placeholder="as in the original"
-        maxlength="200"
-        :value="settings.author"
-        @change="setDetail({ author: ($event.target as HTMLInputElement).value })"
-      />
-    </label>
-    <label>
-      <span class="field-label">Copyright</span>
-      <input
-        class="text-field"
-        placeholder="as in the original"
-        maxlength="200"
-        :value="settings.copyright"
-        @change="setDetail({ copyright: ($event.target as HTMLInputElement).value })"
+        :placeholder="placeholder"
+        :maxlength="letters"
+        :value="settings[key]"
+        @change="setDetail({ [key]: ($event.target as HTMLInputElement).value })"
       />
     </label>
     <TickBox label="Keep camera data" :checked="settings.keep_camera_data" @update:checked="setDetail({ keep_camera_data: $event })" />

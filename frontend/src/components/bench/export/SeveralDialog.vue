@@ -19,7 +19,7 @@ const bench = useBench()
 const checks = useChecks()
 const notices = useNotices()
 const chosen = ref<string[]>([])
-const packing = ref<'zip' | 'files'>('zip')
+const packing = ref<'zip' | 'pdf' | 'files'>('zip')
 const done = ref<Record<string, Exported & { met: boolean }>>({})
 const underWay = ref('')
 let stopping = new AbortController()
@@ -69,7 +69,7 @@ function deliver(): void {
     for (const { id, file_name } of finished.value) downloadFrom(`/api/exports/${id}/file`, file_name)
   } else if (finished.value.length) {
     const ids = finished.value.map(({ id }) => `ids=${id}`).join('&')
-    downloadFrom(`/api/exports/zip?${ids}`, 'finish.zip')
+    downloadFrom(`/api/exports/${packing.value}?${ids}`, `finish.${packing.value}`)
   }
 }
 
@@ -103,6 +103,7 @@ function cancel(): void {
         label="Save as"
         :choices="[
           { key: 'zip', label: 'one zip' },
+          { key: 'pdf', label: 'pages of one PDF' },
           { key: 'files', label: 'single files' },
         ]"
         :chosen="packing"
