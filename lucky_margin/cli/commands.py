@@ -10,7 +10,7 @@ from typing import NoReturn
 
 from pydantic import ValidationError
 
-from lucky_margin.cli import bordering, cutting, treating
+from lucky_margin.cli import bordering, cutting, treating, upkeep
 from lucky_margin.cli.batch import finish_folder
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
@@ -80,6 +80,7 @@ def _parser() -> argparse.ArgumentParser:
     _add_render(commands.add_parser("render", help="export one size of a finish document"))
     schema = commands.add_parser("schema", help="print the JSON Schema of a finish document")
     schema.set_defaults(run=_schema)
+    upkeep.add_commands(commands.add_parser)
     serve = commands.add_parser("serve", help="open the bench in a browser on this computer")
     serve.add_argument("--port", type=int, default=os.environ.get("PORT", DEFAULT_PORT))
     serve.add_argument("--data", type=Path, default=data_folder(), metavar="FOLDER")

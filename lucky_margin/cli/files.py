@@ -1,7 +1,10 @@
 """Reading photos and writing finished files."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from hashlib import sha256
 from pathlib import Path
+from typing import IO
 
 from lucky_margin.core.errors import BadInput, FileExists
 from lucky_margin.core.export import SUFFIXES, ExportedFile
@@ -49,12 +52,28 @@ def write_bytes(data: bytes, path: Path, replace: bool) -> None:
     Raises:
         FileExists: something is at ``path`` already.
     """
+    with written(path, replace) as file:
+        file.write(data)
+
+
+@contextmanager
+def written(path: Path, replace: bool) -> Iterator[IO[bytes]]:
+    """A file to write to, which is removed again when that fails.
+
+    Raises:
+        FileExists: something is at ``path`` already that may not be replaced.
+    """
     path.parent.mkdir(parents=True, exist_ok=True)
     try:
-        with path.open("wb" if replace else "xb") as target:
-            target.write(data)
+        target = path.open("wb" if replace else "xb")
     except FileExistsError as error:
         raise FileExists(f"{path} already exists; add --replace to overwrite it.") from error
+    with target:
+        try:
+            yield target
+        except BaseException:
+            path.unlink(missing_ok=True)
+            raise
 
 
 def format_of(out: Path, asked: ImageFormat | None) -> ImageFormat:

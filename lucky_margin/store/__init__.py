@@ -2,7 +2,9 @@
 
 import shutil
 from contextlib import ExitStack
+from datetime import date
 from pathlib import Path
+from typing import IO
 
 from lucky_margin.core.document import (
     BadgeParts,
@@ -18,7 +20,14 @@ from lucky_margin.core.document import (
     upgraded_look,
     upgraded_size_plan,
 )
-from lucky_margin.store.database import Database, full_disk_is_said, migrate
+from lucky_margin.core.progress import Progress, untold
+from lucky_margin.store.backup import restore_backup, write_backup
+from lucky_margin.store.database import (
+    Database,
+    full_disk_is_said,
+    migrate,
+    unusable_is_said,
+)
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore, whole_file
@@ -35,6 +44,8 @@ from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.library import LibraryStore
 from lucky_margin.store.photos import PhotoRecord, PhotoStore, PhotosWanted
 from lucky_margin.store.settings import SettingsStore
+from lucky_margin.store.snapshots import DATABASE, go_back, snapshot_days, take_snapshot
+from lucky_margin.store.soundness import Soundness, look_over, mend
 from lucky_margin.store.styles import (
     StyleStore,
     export_style,
@@ -62,14 +73,20 @@ __all__ = [
     "PhotoStore",
     "PhotosWanted",
     "RevisionRecord",
+    "Soundness",
     "Store",
     "StyleStore",
     "TableStore",
     "export_style",
     "files_of_style",
     "full_disk_is_said",
+    "go_back",
     "import_style",
+    "look_over",
+    "mend",
     "new_style_id",
+    "restore_backup",
+    "snapshot_days",
     "used",
     "used_subject",
     "whole_file",
@@ -107,10 +124,12 @@ class Store:
 
     def __init__(self, folder: Path) -> None:
         folder.mkdir(parents=True, exist_ok=True)
-        self._database = Database(folder / "lucky-margin.sqlite3")
+        self._folder = folder
+        self._database = Database(folder / DATABASE)
         with ExitStack() as undo:
             undo.callback(self._database.close)
-            migrate(self._database)
+            with unusable_is_said(folder / DATABASE):
+                migrate(self._database)
             undo.pop_all()
         originals = FileStore(folder / "originals")
         tables, fonts = FileStore(folder / "tables"), FileStore(folder / "fonts")
@@ -153,6 +172,14 @@ class Store:
         hashes = {record.sha256 for record in self.exports.list(finish_id)}
         self.finishes.delete(finish_id)
         self.exports.remove_unrecorded(hashes)
+
+    def take_snapshot(self) -> bool:
+        """Copy the database, once a day (see ``snapshots``); whether it was copied."""
+        return take_snapshot(self._database, self._folder, date.today())
+
+    def write_backup(self, file: IO[bytes], progress: Progress = untold) -> None:
+        """The whole shelf as an archive (see ``backup``)."""
+        write_backup(self._folder, file, progress)
 
     def close(self) -> None:
         """Close the database; nothing of the folder is used any more."""

@@ -46,6 +46,42 @@ def full_disk_is_said() -> Iterator[None]:
         raise
 
 
+@contextmanager
+def unusable_is_said(path: Path) -> Iterator[None]:
+    """Translate what SQLite says of a database that can't be worked on.
+
+    Raises:
+        UnusableFolder: in place of its errors; the sentence says the way out.
+        StorageFull: the disk is full.
+    """
+    try:
+        with full_disk_is_said():
+            yield
+    except sqlite3.DatabaseError as error:
+        code = getattr(error, "sqlite_errorcode", 0) & 0xFF  # without SQLite's details
+        words = _WRONG.get(code)
+        if words is None:
+            raise
+        raise UnusableFolder(f"The shelf's database “{path}” {words}") from error
+
+
+_DAMAGED = (
+    "is damaged; “lucky-margin snapshots” lists the days you can go back to, and "
+    "“lucky-margin go-back DAY” does it."
+)
+_CLOSED = "can't be written; allow that, or choose another folder with --data or LUCKY_MARGIN_DATA."
+_WRONG = {
+    sqlite3.SQLITE_NOTADB: _DAMAGED,
+    sqlite3.SQLITE_CORRUPT: _DAMAGED,
+    sqlite3.SQLITE_READONLY: _CLOSED,
+    sqlite3.SQLITE_CANTOPEN: _CLOSED,
+    sqlite3.SQLITE_PERM: _CLOSED,
+    sqlite3.SQLITE_IOERR: "can't be read or written; see whether its disk is still there.",
+    sqlite3.SQLITE_BUSY: "is locked by another program; close that one and try again.",
+    sqlite3.SQLITE_LOCKED: "is locked by another program; close that one and try again.",
+}
+
+
 class Database:
     """A SQLite file in WAL mode."""
 
@@ -53,16 +89,18 @@ class Database:
         self._path = path
         self._lock = threading.RLock()
         self._idle_readers: deque[sqlite3.Connection] = deque()
-        self._writer = self._connect("rwc")
-        self._writer.execute("PRAGMA journal_mode = WAL")
-        self._writer.execute("PRAGMA synchronous = FULL")
+        with unusable_is_said(path):
+            self._writer = self._connect("rwc")
+            self._writer.execute("PRAGMA journal_mode = WAL")
+            self._writer.execute("PRAGMA synchronous = FULL")
 
     def close(self) -> None:
-        """Close the writer and all readers that are not in use."""
-        with self._lock:
-            self._writer.close()
+        """Close all readers that are not in use, and the writer, which as the last one puts all
+        that is in the log into the database itself."""
         while self._idle_readers:
             self._idle_readers.pop().close()
+        with self._lock:
+            self._writer.close()
 
     @contextmanager
     def write(self) -> Iterator[sqlite3.Connection]:

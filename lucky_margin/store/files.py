@@ -2,6 +2,7 @@
 
 import hashlib
 import os
+import re
 import tempfile
 import threading
 import time
@@ -17,6 +18,9 @@ GRACE_SECONDS = 86_400
 """How old something unfinished has to be before it is swept away; younger, it may be under way."""
 
 UNFINISHED = ".new-"
+
+FILE_NAME = re.compile("[0-9a-f]{64}")
+"""A SHA-256 in hexadecimal digits."""
 
 
 class FileStore:
@@ -36,7 +40,7 @@ class FileStore:
         Raises:
             ValueError: not a SHA-256, so that no name can lead out of the folder.
         """
-        if len(sha256) != 64 or not set(sha256) <= set("0123456789abcdef"):
+        if not FILE_NAME.fullmatch(sha256):
             raise ValueError(f"not a SHA-256: {sha256!r}")
         return self._folder / sha256[:2] / sha256
 

@@ -30,6 +30,7 @@ from lucky_margin.web.routes import (
     marks,
     outlines,
     photos,
+    shelf,
     sizes,
     styles,
     subjects,
@@ -40,7 +41,7 @@ from lucky_margin.web.routes import (
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks, treatments, badges, library, styles, tables,
+    fonts, icons, marks, treatments, badges, library, styles, tables, shelf,
 )  # fmt: skip
 
 

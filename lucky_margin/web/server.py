@@ -1,14 +1,22 @@
 """Serving the application on this computer."""
 
 import socket
+import sqlite3
 import sys
+import threading
+from contextlib import suppress
 from pathlib import Path
 
 import uvicorn
 
+from lucky_margin.core.errors import LuckyMarginError
+from lucky_margin.store import Store
 from lucky_margin.web.app import Settings, create_app
 
 ADDRESS = "127.0.0.1"
+
+SNAPSHOT_SECONDS = 3600
+"""How often it is looked whether the day has a copy of the database yet."""
 
 SHUTDOWN_SECONDS = 3
 """How long requests that wait for news may hold up the end."""
@@ -39,8 +47,24 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
             server_header=False,
             timeout_graceful_shutdown=SHUTDOWN_SECONDS,
         )
-        uvicorn.Server(config).run(sockets=[listener])
+        stopped = threading.Event()
+        keeping = threading.Thread(target=_keep_snapshots, args=(app.state.shared.store, stopped))
+        keeping.start()
+        try:
+            uvicorn.Server(config).run(sockets=[listener])
+        finally:
+            stopped.set()
+            keeping.join()
     return 0
+
+
+def _keep_snapshots(store: Store, stopped: threading.Event) -> None:
+    """A copy of the database every day, as long as the service runs."""
+    while True:
+        with suppress(LuckyMarginError, OSError, sqlite3.Error):  # tried again in an hour
+            store.take_snapshot()
+        if stopped.wait(SNAPSHOT_SECONDS):
+            return
 
 
 def _listen(port: int) -> socket.socket:

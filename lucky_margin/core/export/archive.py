@@ -8,7 +8,7 @@ from typing import IO
 
 from lucky_margin.core.export.names import unlike
 
-_NO_DATE = (1980, 1, 1, 0, 0, 0)
+NO_DATE = (1980, 1, 1, 0, 0, 0)
 """The earliest date an archive can say, so that the same files give the same archive."""
 
 
@@ -44,4 +44,4 @@ def zip_into(file: IO[bytes], files: Iterable[tuple[str, bytes]]) -> None:
         for wanted, data in files:
             name = unlike(wanted, names)
             names.add(name)
-            archive.writestr(zipfile.ZipInfo(name, _NO_DATE), data)
+            archive.writestr(zipfile.ZipInfo(name, NO_DATE), data)

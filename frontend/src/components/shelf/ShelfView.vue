@@ -60,6 +60,7 @@ function open(id: string): void {
       <button type="button" :aria-pressed="shelf.binned" @click="toggleBin">
         {{ shelf.binned ? 'Back to the shelf' : 'Bin' }}
       </button>
+      <a class="bar-link" href="/api/shelf/backup" download data-tip="The whole shelf as one archive">Back up</a>
       <button type="button" class="edged" @click="$emit('show-keys')">Keys ?</button>
     </TopBar>
     <div class="columns">

@@ -1,0 +1,148 @@
+"""A whole shelf as one archive, and back: the database as it is at one moment, and every file, each
+checked by its SHA-256."""
+
+import hashlib
+import json
+import shutil
+import sqlite3
+import tempfile
+import zipfile
+from collections.abc import Iterator
+from contextlib import closing
+from pathlib import Path
+from typing import IO
+
+from lucky_margin.core.errors import BadDocument, Conflict
+from lucky_margin.core.export.archive import NO_DATE
+from lucky_margin.core.progress import Progress, untold
+from lucky_margin.store.database import full_disk_is_said
+from lucky_margin.store.files import FILE_NAME
+from lucky_margin.store.snapshots import DATABASE, is_sound
+
+FORMAT, VERSION = "lucky-margin-backup", 1
+FILE_FOLDERS = ("originals", "fonts", "tables", "exports")
+"""Of a data folder, whose files are named by the SHA-256 of their bytes."""
+
+_MANIFEST = "backup.json"
+_BLOCK = 1 << 20
+
+NO_BACKUP = "This is no backup of a shelf, or it is damaged; choose a file that “backup” wrote."
+
+
+def write_backup(folder: Path, file: IO[bytes], progress: Progress = untold) -> None:
+    """Write the shelf in a data ``folder`` as an archive. The shelf may be in use meanwhile.
+
+    Raises:
+        Cancelled: by ``progress``.
+        BadDocument: the folder has no sound database.
+        StorageFull: the disk took no more bytes.
+    """
+    with (
+        full_disk_is_said(),
+        tempfile.TemporaryDirectory(dir=folder, prefix=".new-") as scratch,
+        zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as archive,
+    ):
+        copy = Path(scratch) / DATABASE
+        _copy_database(folder / DATABASE, copy)
+        paths = sorted(files_of(folder))
+        manifest = {"format": FORMAT, "version": VERSION, "database": _sha256(copy)}
+        archive.writestr(zipfile.ZipInfo(_MANIFEST, NO_DATE), json.dumps(manifest))
+        _put(archive, DATABASE, copy)
+        for number, path in enumerate(paths, 1):
+            if path.is_file():  # it may have been deleted since
+                _put(archive, f"{path.parents[1].name}/{path.name}", path)
+            progress(number / len(paths))
+
+
+def restore_backup(file: IO[bytes], folder: Path, progress: Progress = untold) -> None:
+    """Make the data ``folder``, which has to be new or empty of a shelf, what a backup holds. All
+    of it is checked before anything of it is there.
+
+    Raises:
+        Cancelled: by ``progress``.
+        Conflict: the folder has a shelf already.
+        BadDocument: the archive is none of a shelf, is damaged, or of a newer version.
+        StorageFull: the disk took no more bytes; nothing is kept.
+    """
+    if (folder / DATABASE).exists():
+        raise Conflict(
+            f"There is a shelf in “{folder}” already; restore into an empty folder with --data."
+        )
+    folder.mkdir(parents=True, exist_ok=True)
+    with full_disk_is_said(), tempfile.TemporaryDirectory(dir=folder, prefix=".new-") as scratch:
+        fresh = Path(scratch)
+        try:
+            with zipfile.ZipFile(file) as archive:
+                _unpack(archive, fresh, progress)
+        except (zipfile.BadZipFile, NotImplementedError, EOFError, RuntimeError) as error:
+            raise BadDocument(NO_BACKUP) from error
+        for name in FILE_FOLDERS:
+            if (fresh / name).is_dir():
+                shutil.copytree(
+                    fresh / name, folder / name, dirs_exist_ok=True, copy_function=shutil.move
+                )
+        (fresh / DATABASE).rename(folder / DATABASE)  # the last, so that it is all there or not
+
+
+def _copy_database(path: Path, copy: Path) -> None:
+    try:
+        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as source:
+            source.execute("VACUUM INTO ?", (str(copy),))
+    except sqlite3.DatabaseError as error:
+        raise BadDocument(f"There is no sound shelf in “{path.parent}” to back up.") from error
+
+
+def files_of(folder: Path) -> Iterator[Path]:
+    """All files of a data folder that are named by the SHA-256 of their bytes."""
+    for name in FILE_FOLDERS:
+        for path in (folder / name).glob("*/*"):
+            if FILE_NAME.fullmatch(path.name):
+                yield path
+
+
+def _put(archive: zipfile.ZipFile, name: str, path: Path) -> None:
+    entry = zipfile.ZipInfo(name, NO_DATE)
+    entry.file_size = path.stat().st_size  # so that large ones are allowed for
+    with path.open("rb") as source, archive.open(entry, "w") as target:
+        shutil.copyfileobj(source, target, _BLOCK)
+
+
+def _unpack(archive: zipfile.ZipFile, fresh: Path, progress: Progress) -> None:
+    try:
+        manifest = json.loads(archive.read(_MANIFEST))
+        kind, version, database = (manifest[key] for key in ("format", "version", "database"))
+    except (KeyError, TypeError, ValueError) as error:
+        raise BadDocument(NO_BACKUP) from error
+    if kind != FORMAT or not isinstance(version, int):
+        raise BadDocument(NO_BACKUP)
+    if version > VERSION:
+        raise BadDocument("This backup was written by a newer Lucky Margin; update this one first.")
+    entries = [entry for entry in archive.infolist() if entry.filename != _MANIFEST]
+    if DATABASE not in {entry.filename for entry in entries}:
+        raise BadDocument(NO_BACKUP)
+    for number, entry in enumerate(entries, 1):
+        path, wanted = _place_of(entry.filename, fresh, database)
+        path.parent.mkdir(parents=True, exist_ok=True)
+        with archive.open(entry) as source, path.open("wb") as target:
+            shutil.copyfileobj(source, target, _BLOCK)
+        if _sha256(path) != wanted:
+            raise BadDocument(f"{NO_BACKUP.split(';')[0]}: {entry.filename} is not what it was.")
+        progress(number / len(entries))
+    with closing(sqlite3.connect(f"{(fresh / DATABASE).as_uri()}?mode=ro", uri=True)) as connection:
+        if not is_sound(connection):
+            raise BadDocument(NO_BACKUP)
+
+
+def _place_of(name: str, fresh: Path, database: str) -> tuple[Path, str]:
+    """Where an entry goes and the SHA-256 it has to have. No name leads out of the folder."""
+    if name == DATABASE:
+        return fresh / DATABASE, database
+    kind, _, sha256 = name.partition("/")
+    if kind not in FILE_FOLDERS or not FILE_NAME.fullmatch(sha256):
+        raise BadDocument(NO_BACKUP)
+    return fresh / kind / sha256[:2] / sha256, sha256
+
+
+def _sha256(path: Path) -> str:
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()
