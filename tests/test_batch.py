@@ -21,7 +21,7 @@ from lucky_margin.cli.batch import JOURNAL
 from lucky_margin.core.batch import names_of
 from lucky_margin.core.document import FixedPixels, HouseStyle, Size, TextPiece, kept_style
 from lucky_margin.core.errors import StorageFull
-from lucky_margin.core.export import StyleFiles, style_file
+from lucky_margin.core.export import STYLE, PackageFiles, package
 from tests.support import encoded, finish_of, gradient
 
 SIZES = (
@@ -55,7 +55,7 @@ class BatchTest(unittest.TestCase):
 
     def keep_style(self, style):
         self.style = self.folder / "shop.style.zip"
-        self.style.write_bytes(style_file(style, StyleFiles()))
+        self.style.write_bytes(package(STYLE, style, PackageFiles()))
 
     def add_photos(self, count):
         for number in range(count):
@@ -186,8 +186,8 @@ class BatchTest(unittest.TestCase):
         self.assertIn("This is no house style", self.run_batch()[2])
         unread = a_style().model_dump(mode="json")
         unread["parts"]["pieces"][0]["family"] = hashlib.sha256(b"no font").hexdigest()
-        files = StyleFiles(fonts={hashlib.sha256(b"no font").hexdigest(): b"no font"})
-        self.style.write_bytes(style_file(HouseStyle.model_validate(unread), files))
+        files = PackageFiles(fonts={hashlib.sha256(b"no font").hexdigest(): b"no font"})
+        self.style.write_bytes(package(STYLE, HouseStyle.model_validate(unread), files))
         self.assertIn("font", self.run_batch()[2])
         self.keep_style(a_style())
         (self.out / JOURNAL).write_text("[")

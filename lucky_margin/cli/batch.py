@@ -31,9 +31,9 @@ from lucky_margin.cli.files import PHOTO_SUFFIXES, write
 from lucky_margin.core.batch import StyleMaterial, finish_photo, names_of
 from lucky_margin.core.document import NO_ROW, HouseStyle, Row
 from lucky_margin.core.errors import BadInput, FileExists, LuckyMarginError
-from lucky_margin.core.export import StyleFiles, read_style_file
+from lucky_margin.core.export import STYLE, PackageFiles, read_package
 from lucky_margin.core.words_table import read_table, rows_for
-from lucky_margin.store import Store, files_of_style, whole_file
+from lucky_margin.store import Store, files_of, whole_file
 
 JOURNAL = "batch.json"
 """What was done, in the folder of the finished files."""
@@ -98,7 +98,7 @@ def finish_folder(chosen: argparse.Namespace) -> BatchOutcome:
 def _finish(
     left: dict[Wanted, str],
     style: HouseStyle,
-    files: StyleFiles,
+    files: PackageFiles,
     journal: "Journal",
     chosen: argparse.Namespace,
     outcome: BatchOutcome,
@@ -125,7 +125,7 @@ def _finish(
             raise BadInput(f"{stopped}; the same command goes on from here.") from None
 
 
-def _pool(workers: int, style: HouseStyle, files: StyleFiles) -> Executor:
+def _pool(workers: int, style: HouseStyle, files: PackageFiles) -> Executor:
     """Processes that finish photos; a single one needs none of its own."""
     if workers == 1:
         return ThreadPoolExecutor(1, initializer=_prepare, initargs=(style, files))
@@ -210,14 +210,14 @@ class Journal:
             (self._folder / file).unlink(missing_ok=True)
 
 
-def _style(named: str) -> tuple[HouseStyle, StyleFiles]:
+def _style(named: str) -> tuple[HouseStyle, PackageFiles]:
     """The style that an option names: a file that holds one, or one of the shelf."""
     path = Path(named)
     if path.suffix.lower() == ".zip":
-        return read_style_file(path.read_bytes())
+        return read_package(STYLE, path.read_bytes())
     with closing(Store(data_folder())) as store:
         style = store.styles.named(named)
-        return style, files_of_style(store, style)
+        return style, files_of(store, style)
 
 
 def _wanted(folder: Path, table: Path | None) -> list[Wanted]:
@@ -244,12 +244,12 @@ _material: StyleMaterial
 """Where photos are finished: the style of the batch."""
 
 
-def _prepare(style: HouseStyle, files: StyleFiles) -> None:
+def _prepare(style: HouseStyle, files: PackageFiles) -> None:
     global _material
     _material = StyleMaterial.of(style, files)
 
 
-def _prepare_process(style: HouseStyle, files: StyleFiles) -> None:
+def _prepare_process(style: HouseStyle, files: PackageFiles) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the parent is interrupted, and stops the others
     _prepare(style, files)
 

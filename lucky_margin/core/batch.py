@@ -12,7 +12,7 @@ from lucky_margin.core.document import (
     Row,
     new_finish,
 )
-from lucky_margin.core.export import ExportedFile, StyleFiles, export, safe_stem
+from lucky_margin.core.export import ExportedFile, PackageFiles, export, safe_stem
 from lucky_margin.core.photos import DecodedPhoto, decode
 from lucky_margin.core.proposals import started
 from lucky_margin.core.scene import MemorySources, Scene
@@ -33,7 +33,7 @@ class StyleMaterial:
     tables: dict[str, ColourTable]
 
     @classmethod
-    def of(cls, style: HouseStyle, files: StyleFiles) -> "StyleMaterial":
+    def of(cls, style: HouseStyle, files: PackageFiles) -> "StyleMaterial":
         """
         Raises:
             LuckyMarginError: one of the files can't be read.

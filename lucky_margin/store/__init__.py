@@ -42,17 +42,18 @@ from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.library import LibraryStore
+from lucky_margin.store.packages import (
+    export_finish,
+    export_style,
+    files_of,
+    import_finish,
+    import_style,
+)
 from lucky_margin.store.photos import PhotoRecord, PhotoStore, PhotosWanted
 from lucky_margin.store.settings import SettingsStore
 from lucky_margin.store.snapshots import DATABASE, go_back, snapshot_days, take_snapshot
 from lucky_margin.store.soundness import Soundness, look_over, mend
-from lucky_margin.store.styles import (
-    StyleStore,
-    export_style,
-    files_of_style,
-    import_style,
-    new_style_id,
-)
+from lucky_margin.store.styles import StyleStore, new_style_id
 from lucky_margin.store.tables import TableStore
 
 __all__ = [
@@ -77,10 +78,12 @@ __all__ = [
     "Store",
     "StyleStore",
     "TableStore",
+    "export_finish",
     "export_style",
-    "files_of_style",
+    "files_of",
     "full_disk_is_said",
     "go_back",
+    "import_finish",
     "import_style",
     "look_over",
     "mend",

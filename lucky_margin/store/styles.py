@@ -5,15 +5,13 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 from lucky_margin.core.document import HouseStyle
-from lucky_margin.core.document.references import fonts_of, photos_of, tables_of
 from lucky_margin.core.errors import BadInput, NotFound
-from lucky_margin.core.export import StyleFiles, read_style_file, style_file
 from lucky_margin.store.database import Database
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.settings import SettingsStore
 
 if TYPE_CHECKING:
-    from lucky_margin.store import Store
+    pass
 
 DEFAULT = "house style"
 
@@ -104,40 +102,3 @@ def new_style_id() -> str:
 
 def _style(kept: Kept[HouseStyle]) -> HouseStyle:
     return kept.value.model_copy(update={"name": kept.name, "version": kept.version})
-
-
-def export_style(store: "Store", style: HouseStyle) -> bytes:
-    """A style as a file, with every picture, font and colour table that it needs."""
-    return style_file(style, files_of_style(store, style))
-
-
-def files_of_style(store: "Store", style: HouseStyle) -> StyleFiles:
-    """The pictures, fonts and colour tables that a style needs.
-
-    Raises:
-        NotFound: one of them is gone.
-    """
-    photos = {}
-    for sha256 in photos_of(style):
-        record = store.photos.get(sha256)
-        photos[sha256] = (record.name, store.photos.original(sha256).read_bytes())
-    fonts = {one: store.fonts.data(one) for one in fonts_of(style)}
-    tables = {one: store.tables.data(one) for one in tables_of(style)}
-    return StyleFiles(photos, fonts, tables)
-
-
-def import_style(store: "Store", data: bytes) -> HouseStyle:
-    """Keep the style of such a file; one that is here already gets a new version where it differs.
-
-    Raises:
-        BadDocument: it is no such file, or something that it needs is not in it.
-        LuckyMarginError: a picture, a font or a colour table of it is not taken.
-    """
-    style, files = read_style_file(data)
-    for name, photo in files.photos.values():
-        store.photos.add(photo, name)
-    for font in files.fonts.values():
-        store.fonts.add(font)
-    for table in files.tables.values():
-        store.tables.add(table)
-    return store.styles.keep(style)

@@ -29,6 +29,7 @@ from lucky_margin.web.routes import (
     looks,
     marks,
     outlines,
+    packages,
     photos,
     shelf,
     sizes,
@@ -42,6 +43,7 @@ from lucky_margin.web.routes import (
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
     fonts, icons, marks, treatments, badges, library, styles, tables, shelf,
+    packages,
 )  # fmt: skip
 
 

@@ -35,7 +35,7 @@ from lucky_margin.core.document import (
 from lucky_margin.core.errors import NotFound, PhotoInUse, StaleSave, StorageFull, TooLarge
 from lucky_margin.core.photos import decode
 from lucky_margin.core.tone import look_of
-from lucky_margin.store import FinishesWanted, Store, used
+from lucky_margin.store import FinishesWanted, PhotosWanted, Store, used
 from lucky_margin.store.database import MIGRATIONS, Database, migrate
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import GRACE_SECONDS, FileStore
@@ -320,6 +320,8 @@ class OldFolderTest(StoreTest):
             self.addCleanup(opened.close)
             self.assertEqual(opened.finishes.get("0123456789abcdef").document, finish)
             self.assertEqual(list(opened.own_sizes.list()), [])
+            (photo,) = opened.photos.page(PhotosWanted(search="MUGS")).photos
+            self.assertEqual((photo.uses, photo.favourite), (1, False))
             with self.assertRaises(PhotoInUse):
                 opened.photos.delete(self.photo)
 

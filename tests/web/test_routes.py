@@ -618,6 +618,67 @@ class LibraryRouteTest(ServiceTest):
         self.refused(404, "GET", "/library/badges/badge:none-such/picture")
 
 
+class PackageRouteTest(ServiceTest):
+    """A finish as a file, opened by another Lucky Margin."""
+
+    def saved(self):
+        return self.call("GET", f"/finishes/{self.finish['id']}/file").content
+
+    def test_another_shelf_opens_it_to_the_identical_picture(self):
+        self.edited({"kind": "add_text", "purpose": "headline", "text": "Glaze ☘", "palette": []})
+        document = self.ok("GET", f"/finishes/{self.finish['id']}")["document"]
+        body = {"document": document, "size_id": "main", "channel": "a", "scale": 1}
+        body["lossless"] = True
+        picture = self.call("POST", "/bench/preview", json=body).content
+        data = self.saved()
+        self.assertEqual(data, self.saved())
+        other = ServiceTest("run")
+        other.setUp()
+        self.addCleanup(other.doCleanups)
+        opened = other.ok("POST", "/finishes/file", content=data)
+        self.assertEqual(opened["document"], document)
+        again = other.call("POST", "/bench/preview", json=body)
+        self.assertEqual(again.content, picture)
+
+    def test_what_is_damaged_climbs_out_or_is_newer_is_refused_and_leaves_nothing(self):
+        with zipfile.ZipFile(io.BytesIO(self.saved())) as archive:
+            entries = {name: archive.read(name) for name in archive.namelist()}
+        photo = next(name for name in entries if name.startswith("photos/"))
+        document = json.loads(entries["finish.json"])
+
+        def packed(changes):
+            buffer = io.BytesIO()
+            with zipfile.ZipFile(buffer, "w") as archive:
+                for name, data in (entries | changes).items():
+                    if data is not None:
+                        archive.writestr(name, data)
+            return buffer.getvalue()
+
+        newer = json.dumps(document | {"version": 99})
+        other = json.dumps(document | {"format": "lucky-margin-style"})
+        before = self.ok("GET", "/finishes")["total"], self.ok("GET", "/photos")["total"]
+        for data, words in (
+            (packed({photo: b"other bytes"}), "is damaged"),
+            (packed({photo: None}), "lacks a file"),
+            (packed({"finish.json": newer}), "newer Lucky Margin"),
+            (packed({"finish.json": other}), "This is no finish"),
+            (packed({"finish.json": "[]"}), "This is no finish"),
+            (packed({f"photos/../../{'a' * 64}": b"x", photo: None}), "damaged|lacks"),
+            (b"PK\x03\x04 no archive", "This is no finish"),
+        ):
+            problem = self.refused(422, "POST", "/finishes/file", content=data)
+            self.assertRegex(problem["detail"], words)
+        after = self.ok("GET", "/finishes")["total"], self.ok("GET", "/photos")["total"]
+        self.assertEqual(after, before)
+
+    def test_the_whole_shelf_is_an_archive(self):
+        answer = self.call("GET", "/shelf/backup")
+        with zipfile.ZipFile(io.BytesIO(answer.content)) as archive:
+            names = archive.namelist()
+        self.assertIn("lucky-margin.sqlite3", names)
+        self.assertEqual(sum(name.startswith("originals/") for name in names), 1)
+
+
 class BadgesRouteTest(ServiceTest):
     def own(self):
         return self.ok("GET", "/library/badges", params={"kind": "own"})["items"]
@@ -1173,6 +1234,9 @@ class ExportRouteTest(ServiceTest):
         ids = [self.saved(self.weighed()["sha256"])["id"]]
         self.edited({"kind": "set_export", "changes": {"format": "png"}})
         ids.append(self.saved(self.weighed()["sha256"])["id"])
+        pages = self.call("GET", "/exports/pdf", params={"ids": ids})
+        self.assertTrue(pages.content.startswith(b"%PDF"))
+        self.assertIn("mugs.pdf", pages.headers["content-disposition"])
         response = self.call("GET", "/exports/zip", params={"ids": ids})
         self.assertIn("mugs.zip", response.headers["content-disposition"])
         archive = zipfile.ZipFile(io.BytesIO(response.content))

@@ -11,6 +11,9 @@ import { useNotices } from './notices'
 import { useStyles } from './styles'
 import { useWork } from './work'
 
+/** Whether a file is a finish that was saved with all that it needs. */
+const isPackage = ({ name }: File) => name.toLowerCase().endsWith('.finish.zip')
+
 interface FinishPage {
   finishes: FinishFace[]
   total: number
@@ -77,6 +80,7 @@ export const useShelf = defineStore('shelf', () => {
       try {
         const path = `/photos?name=${encodeURIComponent(file.name.slice(-120))}`
         const id = await work.run(`Adding ${file.name}`, async (following) => {
+          if (isPackage(file)) return (await upload<FinishState>('/finishes/file', file, following)).id
           const photo = await upload<Photo>(path, file, following)
           following.signal.throwIfAborted()
           photo.notes.forEach((note) => notices.say(`${photo.name}: ${note}`))

@@ -7,15 +7,16 @@ from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.kept_subject import kept_subject
 from lucky_margin.core.export.mask import mask_file
 from lucky_margin.core.export.names import file_stem, safe_stem
+from lucky_margin.core.export.packages import (
+    FINISH,
+    MAX_PACKAGE_BYTES,
+    STYLE,
+    PackageFiles,
+    package,
+    read_package,
+)
 from lucky_margin.core.export.pdf import pages_together
 from lucky_margin.core.export.reveal import export_reveal
-from lucky_margin.core.export.style_file import (
-    MAX_STYLE_BYTES,
-    STYLE_SUFFIX,
-    StyleFiles,
-    read_style_file,
-    style_file,
-)
 from lucky_margin.core.export.weight import (
     BYTES_PER_KB,
     QUALITY_FLOOR,
@@ -28,17 +29,18 @@ from lucky_margin.core.export.weight import (
 __all__ = [
     "ALT_TEXT_TABLE",
     "BYTES_PER_KB",
-    "MAX_STYLE_BYTES",
+    "FINISH",
+    "MAX_PACKAGE_BYTES",
     "MEDIA_TYPES",
     "QUALITY_FLOOR",
-    "STYLE_SUFFIX",
+    "STYLE",
     "SUFFIXES",
     "ExportedFile",
     "FewerColours",
     "FewerPixels",
     "OtherFormat",
+    "PackageFiles",
     "Remedy",
-    "StyleFiles",
     "alt_text_table",
     "encode",
     "export",
@@ -47,10 +49,10 @@ __all__ = [
     "file_stem",
     "kept_subject",
     "mask_file",
+    "package",
     "pages_together",
-    "read_style_file",
+    "read_package",
     "safe_stem",
-    "style_file",
     "zip_into",
     "zipped",
 ]

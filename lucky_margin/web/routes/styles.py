@@ -21,7 +21,7 @@ from lucky_margin.core.document import (
     kept_style,
 )
 from lucky_margin.core.errors import TooLarge
-from lucky_margin.core.export import MAX_STYLE_BYTES, STYLE_SUFFIX, safe_stem
+from lucky_margin.core.export import MAX_PACKAGE_BYTES, STYLE, safe_stem
 from lucky_margin.core.proposals import PartChange, style_changes, style_proposal
 from lucky_margin.store import export_style, import_style, new_style_id
 from lucky_margin.web.app_state import AppState, AppStateDep, InDraft, bytes_to_draw
@@ -170,9 +170,9 @@ def set_default(chosen: DefaultStyle, state: AppStateDep) -> StyleList:
 async def add_file(request: Request, state: AppStateDep) -> KeptStyle:
     """Keep the style of a file, the request's body, with all that is in it."""
     too_large = TooLarge(
-        f"A house style may have {MAX_STYLE_BYTES // 1_000_000} MB at most; choose another file."
+        f"A house style may have {MAX_PACKAGE_BYTES // 1_000_000} MB at most; choose another file."
     )
-    data = await body_of(request, MAX_STYLE_BYTES, too_large)
+    data = await body_of(request, MAX_PACKAGE_BYTES, too_large)
     return await run_in_threadpool(lambda: _told(import_style(state.store, data), state))
 
 
@@ -180,7 +180,7 @@ async def add_file(request: Request, state: AppStateDep) -> KeptStyle:
 def get_file(style_id: StyleId, state: AppStateDep) -> Response:
     """A style as one file, with its pictures, fonts and colour tables."""
     style = state.store.styles.get(style_id)
-    headers = attached(f"{safe_stem(style.name)}{STYLE_SUFFIX}")
+    headers = attached(f"{safe_stem(style.name)}{STYLE.suffix}")
     data = export_style(state.store, style)
     return Response(data, media_type="application/zip", headers=headers)
 
