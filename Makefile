@@ -10,7 +10,7 @@ TYPES := frontend/src/api/schema.d.ts
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f ! -name schema.d.ts) $(wildcard frontend/*.json frontend/*.ts frontend/*.html)
 API_SOURCES := $(shell find lucky_margin/web lucky_margin/core -name '*.py')
 
-.PHONY: help demo test endure bench screenshots controls clean
+.PHONY: help demo test endure bench screenshots controls wheel clean
 
 help:
 	@echo "make demo    set up, seed the demo data, serve on 127.0.0.1:8750 (PORT overrides)"
@@ -35,7 +35,7 @@ test: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium $(SETUP)/units/editQueue.
 
 # What takes long: fuzz, kills and soak at full size; `make test` runs a sample of each.
 endure: $(SETUP)/dev $(SETUP)/compiled
-	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_kills tests.endure.test_soak
+	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_api_fuzz tests.endure.test_kills tests.endure.test_soak
 
 bench: $(SETUP)/dev $(SETUP)/compiled
 	$(PYTHON) -m bench $(if $(BASE),--base $(BASE))
@@ -47,6 +47,10 @@ controls: $(SETUP)/dev
 # Pictures for docs/screenshots, taken from the demo data.
 screenshots: $(SETUP)/dev $(SETUP)/chromium frontend/dist/index.html
 	$(PYTHON) -m docs.take_screenshots
+
+# An installable package, with the interface inside.
+wheel: $(SETUP)/run frontend/dist/index.html
+	$(PYTHON) -m tools.build_wheel wheels
 
 clean:
 	rm -rf $(VENV) $(SETUP) frontend/node_modules frontend/dist

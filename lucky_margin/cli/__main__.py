@@ -2,6 +2,6 @@
 
 import sys
 
-from lucky_margin.cli.commands import main
+from lucky_margin.cli import main
 
 sys.exit(main())

@@ -3,6 +3,7 @@
 import argparse
 import json
 import os
+import secrets
 import sys
 from contextlib import suppress
 from pathlib import Path
@@ -21,7 +22,14 @@ from lucky_margin.core.document import Export, describe_validation_error, json_s
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.export import SUFFIXES
 
-FRONTEND = Path(__file__).parent.parent.parent / "frontend" / "dist"
+_PACKAGE = Path(__file__).parents[1]
+
+_INSTALLED, _BUILT = _PACKAGE / "interface", _PACKAGE.parent / "frontend" / "dist"
+
+FRONTEND = _INSTALLED if _INSTALLED.is_dir() else _BUILT
+"""The built interface: inside an installed package, else where a checkout builds it."""
+
+BYTES_PER_MB = 1_000_000
 
 DEFAULT_PORT = 8750
 
@@ -84,6 +92,15 @@ def _parser() -> argparse.ArgumentParser:
     serve = commands.add_parser("serve", help="open the bench in a browser on this computer")
     serve.add_argument("--port", type=int, default=os.environ.get("PORT", DEFAULT_PORT))
     serve.add_argument("--data", type=Path, default=data_folder(), metavar="FOLDER")
+    serve.add_argument(
+        "--memory", type=int, metavar="MB", help="for pictures under way; default: half of all"
+    )
+    serve.add_argument(
+        "--token",
+        action="store_true",
+        help="only who has the printed address may come in, no other user of this computer",
+    )
+    serve.add_argument("--no-browser", action="store_true", help="don't open the browser")
     serve.set_defaults(run=_serve)
     return parser
 
@@ -219,4 +236,11 @@ def _schema(_: argparse.Namespace) -> int:
 def _serve(chosen: argparse.Namespace) -> int:
     from lucky_margin.web.server import serve  # the other commands need no web
 
-    return serve(data=chosen.data, frontend=FRONTEND, port=chosen.port)
+    return serve(
+        data=chosen.data,
+        frontend=FRONTEND,
+        port=chosen.port,
+        memory=chosen.memory and chosen.memory * BYTES_PER_MB,
+        token=secrets.token_urlsafe() if chosen.token else None,
+        browse=not chosen.no_browser,
+    )

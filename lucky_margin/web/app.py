@@ -14,7 +14,7 @@ from lucky_margin import __version__
 from lucky_margin.core.warm_up import warm_up
 from lucky_margin.web import problems
 from lucky_margin.web.app_state import AppState
-from lucky_margin.web.guard import guard
+from lucky_margin.web.guard import guard, token_guard
 from lucky_margin.web.routes import (
     badges,
     bench,
@@ -49,10 +49,13 @@ ROUTES = (
 
 @dataclass(frozen=True)
 class Settings:
-    """Where an application keeps its data and finds its built front end (None: only the API)."""
+    """Where an application keeps its data and finds its built front end (None: only the API), how
+    many bytes of memory pictures under way may take, and the token that guards it, if any."""
 
     data: Path
     frontend: Path | None = None
+    memory: int | None = None
+    token: str | None = None
 
 
 def create_app(settings: Settings) -> FastAPI:
@@ -75,8 +78,10 @@ def create_app(settings: Settings) -> FastAPI:
         separate_input_output_schemas=False,
         responses={"default": {"model": problems.Problem, "description": "Why it was refused."}},
     )
-    app.state.shared = AppState(settings.data)
+    app.state.shared = AppState(settings.data, settings.memory)
     problems.install(app)
+    if settings.token:
+        app.middleware("http")(token_guard(settings.token))
     app.middleware("http")(guard)
     for module in ROUTES:
         app.include_router(module.router, prefix="/api")

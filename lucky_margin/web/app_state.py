@@ -66,13 +66,14 @@ class InDraft(Value):
 
 
 class AppState:
-    """One application's state; nothing of it is module-global.
+    """One application's state; nothing of it is module-global. ``memory`` is how many bytes work
+    under way may take, half of the computer's if not said.
 
     Raises:
         UnusableFolder: the data folder is a newer version's, or another process holds it.
     """
 
-    def __init__(self, data: Path) -> None:
+    def __init__(self, data: Path, memory: int | None = None) -> None:
         self._lock = FolderLock(data)
         with ExitStack() as undo:
             undo.callback(self._lock.close)
@@ -80,7 +81,7 @@ class AppState:
             undo.pop_all()
         self.drafts = Drafts(self.store.photos)
         self.layings = Layings()
-        self.desk = WorkDesk()
+        self.desk = WorkDesk(budget=memory)
         self.jobs = Jobs(self.desk)
         self.weighed = ExportCache()
 

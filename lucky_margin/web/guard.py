@@ -1,9 +1,11 @@
 """What keeps the local service local: Host and Origin checks and a strict content policy."""
 
+import secrets
 from collections.abc import Awaitable, Callable
 from urllib.parse import urlsplit
 
 from fastapi import Request, Response
+from fastapi.responses import RedirectResponse
 
 from lucky_margin.web.problems import Problem, problem_response, unforeseen
 
@@ -38,6 +40,8 @@ HEADERS = {
     "Cross-Origin-Resource-Policy": "same-origin",
 }
 
+TOKEN, COOKIE = "token", "lucky-margin-token"
+
 Next = Callable[[Request], Awaitable[Response]]
 
 
@@ -53,6 +57,25 @@ async def guard(request: Request, call_next: Next) -> Response:
         response = unforeseen(request, error)
     response.headers.update(HEADERS)
     return response
+
+
+def token_guard(token: str) -> Callable[[Request, Next], Awaitable[Response]]:
+    """Let only those in who come with the token once, at an address that ends in ``?token=``; the
+    browser then brings it along as a cookie. So other users of the same computer stay outside.
+    """
+
+    async def let_in(request: Request, call_next: Next) -> Response:
+        brought = request.query_params.get(TOKEN, "")
+        if secrets.compare_digest(brought.encode(), token.encode()):
+            page = RedirectResponse(request.url.path, status_code=303)
+            page.set_cookie(COOKIE, token, httponly=True, samesite="strict")
+            return page
+        if secrets.compare_digest(request.cookies.get(COOKIE, "").encode(), token.encode()):
+            return await call_next(request)
+        detail = "This shelf is guarded; open the address that “lucky-margin serve” printed."
+        return problem_response(Problem(title="NoToken", status=401, detail=detail))
+
+    return let_in
 
 
 def _refusal(request: Request) -> Problem | None:

@@ -1,9 +1,11 @@
 """Serving the application on this computer."""
 
+import os
 import socket
 import sqlite3
 import sys
 import threading
+import webbrowser
 from contextlib import suppress
 from pathlib import Path
 
@@ -12,6 +14,7 @@ import uvicorn
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.store import Store
 from lucky_margin.web.app import Settings, create_app
+from lucky_margin.web.guard import TOKEN
 
 ADDRESS = "127.0.0.1"
 
@@ -22,8 +25,19 @@ SHUTDOWN_SECONDS = 3
 """How long requests that wait for news may hold up the end."""
 
 
-def serve(*, data: Path, frontend: Path, port: int) -> int:
+def serve(
+    *,
+    data: Path,
+    frontend: Path | None,
+    port: int,
+    memory: int | None = None,
+    token: str | None = None,
+    browse: bool = False,
+) -> int:
     """Serve until stopped; returns the exit code. A taken port is said before anything starts.
+
+    ``memory`` is how many bytes pictures under way may take, ``token`` what a browser has to bring
+    (see ``token_guard``); with ``browse`` one is opened where there is a desktop.
 
     Raises:
         UnusableFolder: the data folder is a newer version's, or another process holds it.
@@ -37,9 +51,13 @@ def serve(*, data: Path, frontend: Path, port: int) -> int:
         )
         return 2
     with listener:
-        app = create_app(Settings(data=data, frontend=frontend))
+        app = create_app(Settings(data=data, frontend=frontend, memory=memory, token=token))
         url = f"http://{ADDRESS}:{listener.getsockname()[1]}"
+        if token:
+            url += f"/?{TOKEN}={token}"
         print(f"Lucky Margin is at {url}  (Ctrl C stops it)", flush=True)
+        if browse and _has_desktop():
+            webbrowser.open(url)  # the listener takes it until the service answers
         config = uvicorn.Config(
             app,
             log_config=None,
@@ -67,12 +85,20 @@ def _keep_snapshots(store: Store, stopped: threading.Event) -> None:
             return
 
 
+def _has_desktop() -> bool:
+    """Whether there is a screen on which a browser could open."""
+    if sys.platform in ("darwin", "win32"):
+        return True
+    return bool(os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"))
+
+
 def _listen(port: int) -> socket.socket:
     # asyncio sends small answers at once (TCP_NODELAY) only where the protocol is named.
     listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((ADDRESS, port))
+        listener.listen()  # whoever comes before the service is ready waits
     except BaseException:
         listener.close()
         raise

@@ -16,7 +16,9 @@ from lucky_margin.core.photos.jpeg import decode_jpeg, is_cut_off
 from lucky_margin.core.photos.profiles import array_to_srgb, is_srgb, to_srgb
 from lucky_margin.core.photos.svg import draw_svg, is_svg
 from lucky_margin.core.photos.tiff import is_tiff, read_header
-from lucky_margin.core.types import AnyPicture
+from lucky_margin.core.types import AnyPicture, Picture8
+
+_STRIP_ROWS = 256
 
 _PNG_BIT_DEPTH = 24
 """Where a PNG holds its bits to a channel: in the header chunk, which comes first."""
@@ -178,8 +180,13 @@ def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) 
     is_plain = image.mode == "RGB" and (not profile or is_srgb(profile))
     if is_plain and image.format in ("JPEG", "MPO") and not is_cut_off(data):
         return decode_jpeg(data)
+    if image.format == "WEBP" and getattr(image, "n_frames", 1) == 1 and not profile:
+        # Pillow plays even a still WebP as an animation, which takes three times the memory.
+        return _without_idle_alpha(imagecodecs.webp_decode(data))
     image.seek(0)
     image.load()
+    if image.mode == "RGBA" and (not profile or is_srgb(profile)):
+        return _without_idle_alpha(_pixels(image))
     if image.mode == "P" or "transparency" in image.info:
         image = image.convert("RGBA" if "transparency" in image.info else "RGB")
     alpha = image.getchannel("A") if image.mode in ("LA", "PA", "RGBA", "La", "RGBa") else None
@@ -192,7 +199,7 @@ def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) 
     colours = _colours(image, profile, notes)
     if alpha is None:
         return colours
-    return _without_idle_alpha(np.dstack([colours, np.asarray(alpha)]).astype(np.uint8))
+    return _without_idle_alpha(np.dstack([colours, np.asarray(alpha)]))
 
 
 def _colours(image: Image.Image, profile: bytes | None, notes: list[str]) -> AnyPicture:
@@ -209,7 +216,16 @@ def _colours(image: Image.Image, profile: bytes | None, notes: list[str]) -> Any
         )
     if image.mode != "RGB":
         image = image.convert("RGB")
-    return np.frombuffer(image.tobytes(), np.uint8).reshape(image.height, image.width, 3)
+    return _pixels(image)
+
+
+def _pixels(image: Image.Image) -> Picture8:
+    """An image's pixels, copied in strips: asked for all of them, Pillow makes three copies."""
+    out = np.empty((image.height, image.width, len(image.getbands())), np.uint8)
+    for top in range(0, image.height, _STRIP_ROWS):
+        bottom = min(image.height, top + _STRIP_ROWS)
+        out[top:bottom] = np.asarray(image.crop((0, top, image.width, bottom)))
+    return out
 
 
 def _without_idle_alpha(picture: AnyPicture) -> AnyPicture:

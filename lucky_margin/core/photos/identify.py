@@ -8,7 +8,7 @@ import pillow_heif
 from PIL import Image, UnidentifiedImageError
 
 from lucky_margin.core.errors import TooLarge, UnreadablePhoto
-from lucky_margin.core.photos.limits import MAX_PHOTO_BYTES, MAX_PHOTO_PIXELS
+from lucky_margin.core.photos.limits import MAX_PHOTO_BYTES, MAX_PHOTO_PIXELS, MAX_PHOTO_SIDE
 from lucky_margin.core.photos.tiff import TiffHeader
 
 Image.init()
@@ -56,7 +56,7 @@ def check_tiff(header: TiffHeader, name: str) -> None:
 
     Raises:
         UnreadablePhoto: a camera's raw file, or of a kind that can't be read rightly.
-        TooLarge: more pixels than the limit allows.
+        TooLarge: more pixels, or a longer side, than the limits allow.
     """
     if header.is_raw:
         raise raw_refused(name)
@@ -94,6 +94,11 @@ def check_pixels(width: int, height: int, name: str) -> None:
     Raises:
         TooLarge: more pixels than the limit allows.
     """
+    if max(width, height) > MAX_PHOTO_SIDE:
+        raise TooLarge(
+            f"“{name}” is {width} × {height} pixels; a side may have {MAX_PHOTO_SIDE}, so cut it "
+            "into parts first."
+        )
     if width * height > MAX_PHOTO_PIXELS:
         raise TooLarge(
             f"“{name}” is {width} × {height} pixels, more than the "
