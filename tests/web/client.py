@@ -3,6 +3,7 @@
 import tempfile
 import unittest
 from pathlib import Path
+from typing import ClassVar
 
 from fastapi.testclient import TestClient
 
@@ -15,12 +16,19 @@ PHOTO = encoded(noise(300, 200))
 class ServiceTest(unittest.TestCase):
     """Starts the service with one photo and one finish of it."""
 
+    COOKIES: ClassVar = {}
+
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
         self.app = create_app(self.settings())
-        client = TestClient(self.app, base_url="http://127.0.0.1", raise_server_exceptions=False)
+        client = TestClient(
+            self.app,
+            base_url="http://127.0.0.1",
+            raise_server_exceptions=False,
+            cookies=self.COOKIES,
+        )
         self.client = self.enterContext(client)
         self.photo = self.added(PHOTO, "mugs.png")
         self.finish = self.ok("POST", "/finishes", json={"photo": self.photo["sha256"]})

@@ -4,6 +4,7 @@ import inspect
 import tempfile
 import threading
 from pathlib import Path
+from typing import ClassVar
 from unittest import mock
 
 from lucky_margin.core import errors
@@ -37,6 +38,34 @@ class GuardTest(ServiceTest):
                 self.refused(421, "GET", "/photos", headers={"host": host})
 
 
+class TokenTest(ServiceTest):
+    """A shelf that only those may see who have the printed address."""
+
+    TOKEN = "a-long-token"
+    COOKIES: ClassVar = {"lucky-margin-token": TOKEN}
+
+    def settings(self):
+        return Settings(data=self.folder, token=self.TOKEN)
+
+    def test_who_has_none_or_another_stays_outside(self):
+        self.client.cookies.clear()
+        for query in ("", "?token=", "?token=another"):
+            for path in ("/api/finishes", "/api/openapi.json", "/"):
+                answer = self.client.get(path + query)
+                self.assertEqual(answer.status_code, 401, path)
+                self.assertIn("open the address", answer.json()["detail"])
+                self.assertIn("Content-Security-Policy", answer.headers)
+
+    def test_the_printed_address_lets_a_browser_in_and_keeps_the_token_out_of_sight(self):
+        self.client.cookies.clear()
+        answer = self.client.get(f"/api/finishes?token={self.TOKEN}", follow_redirects=False)
+        self.assertEqual((answer.status_code, answer.headers["location"]), (303, "/api/finishes"))
+        cookie = answer.headers["set-cookie"]
+        self.assertIn("HttpOnly", cookie)
+        self.assertIn("SameSite=strict", cookie)
+        self.assertEqual(self.ok("GET", "/finishes")["total"], 1)
+
+
 class SafetyHeaderTest(ServiceTest):
     """Every kind of answer says what may be loaded and that its type is not to be guessed."""
 
@@ -52,7 +81,7 @@ class SafetyHeaderTest(ServiceTest):
 
     def test_all_carry_the_same(self):
         sha256 = self.photo["sha256"]
-        broken = mock.patch.object(PhotoStore, "list", side_effect=RuntimeError("inside"))
+        broken = mock.patch.object(PhotoStore, "page", side_effect=RuntimeError("inside"))
         answers = {
             200: [("GET", "/api/photos"), ("GET", "/"), ("GET", "/favicon.svg"),
                   ("GET", "/assets/app.js"), ("GET", f"/api/photos/{sha256}/original"),
@@ -126,7 +155,7 @@ class ProblemTest(ServiceTest):
 
     def test_the_unknown_tells_nothing_of_the_inside(self):
         inside = RuntimeError("secret path /data")
-        failing = mock.patch("lucky_margin.store.photos.PhotoStore.list", side_effect=inside)
+        failing = mock.patch("lucky_margin.store.photos.PhotoStore.page", side_effect=inside)
         with failing, self.assertLogs("lucky_margin", "ERROR"):
             problem = self.refused(500, "GET", "/photos")
         self.assertNotIn("secret", str(problem))
