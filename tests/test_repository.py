@@ -15,7 +15,7 @@ ALLOWED = {
     "core": {"core"},
     "store": {"store", "core"},
     "web": {"web", "store", "core", "__init__"},
-    "cli": {"web", "store", "core", "cli", "__init__"},
+    "cli": {"web", "store", "core", "cli", "compiled_loops", "__init__"},
 }
 
 
