@@ -63,7 +63,7 @@ class WheelTest(unittest.TestCase):
         wheel = build_wheel(cls.folder)
         where = ("--prefix", str(cls.folder / "installed"))
         pip = (sys.executable, "-m", "pip", "install", "--quiet", "--disable-pip-version-check")
-        again = ("--force-reinstall", "--no-deps")
+        again = ("--ignore-installed", "--no-deps")
         subprocess.run([*pip, *again, *where, str(wheel)], check=True)
         (packages,) = (cls.folder / "installed").glob("lib/python*/site-packages")
         cls.packages = packages
