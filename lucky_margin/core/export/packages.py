@@ -57,7 +57,7 @@ class PackageKind(Generic[Packed]):
 
 
 STYLE = PackageKind("style", "house style", "House styles", HouseStyle.model_validate)
-FINISH = PackageKind("finish", "finish", "Save as a file", read_finish)
+FINISH = PackageKind("finish", "finish", "Finish as a file", read_finish)
 
 
 @dataclass(frozen=True)

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Response
 from lucky_margin.core.document import BadgeParts, Value
 from lucky_margin.core.errors import NotFound
 from lucky_margin.core.palette import ColourName
+from lucky_margin.core.scene import DerivedKey
 from lucky_margin.core.stock import BACKDROPS, BADGES, LICENCE, BadgeItem, colours_of, found
 from lucky_margin.core.stock.item import BackdropItem, BackdropKind, BadgeKind
 from lucky_margin.core.stock.pictures import backdrop_face, badge_face
@@ -128,7 +129,10 @@ async def get_backdrop_picture(name: str, state: AppStateDep) -> Response:
         raise NotFound("There is no such backdrop in stock.")
 
     def draw() -> Response:
-        return picture_response(backdrop_face(BACKDROPS[name].ground), headers=FOREVER)
+        face = state.store.photos.derived(
+            DerivedKey("face", "stock", (name,)), lambda: backdrop_face(BACKDROPS[name].ground)
+        )
+        return picture_response(face, headers=FOREVER)
 
     return await state.desk.run(draw, Priority.THUMBNAIL)
 

@@ -51,7 +51,7 @@ const field = ref<HTMLInputElement>()
 
 /** A click anywhere on the card opens it, but on what does something else. */
 function press(event: MouseEvent): void {
-  if (canOpen.value && !(event.target as Element).closest('button, input, label, a')) emit('open')
+  if (canOpen.value && !(event.target as Element).closest('button, input, label')) emit('open')
 }
 
 async function startNaming(): Promise<void> {
@@ -116,7 +116,6 @@ function endNaming(): void {
           </button>
           <button v-if="!finish.problem" type="button" class="link" @click="startNaming">Rename</button>
           <button v-if="!finish.problem" type="button" class="link" @click="$emit('duplicate')">Duplicate</button>
-          <a v-if="!finish.problem" class="link" :href="`/api/finishes/${finish.id}/file`" download data-tip="With its photos and fonts, for another Lucky Margin">Save as a file</a>
           <button type="button" class="link" @click="$emit('bin')">Bin</button>
         </template>
       </div>

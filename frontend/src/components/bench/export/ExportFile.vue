@@ -69,6 +69,12 @@ function download(exported: Exported): void {
   downloadFrom(`/api/exports/${exported.id}/file`, exported.file_name)
 }
 
+/** The finish itself, with all that it needs. */
+async function takeAlong(): Promise<void> {
+  if (!(await bench.settle()) || !bench.saved) return
+  downloadFrom(`/api/finishes/${bench.saved.id}/file`, 'finish.zip')
+}
+
 /** Clipboards take PNG, so the copy is lossless whatever the format of the file. */
 async function copy(): Promise<void> {
   const body = { size_id: bench.sizeId, channel: 'copy', scale: 1, lossless: true }
@@ -126,6 +132,9 @@ async function copy(): Promise<void> {
     </button>
     <button type="button" class="link" @click="copy">Copy</button>
     <button type="button" class="link" @click="showExports = true">Earlier exports</button>
+    <button type="button" class="link" data-tip="With its photos and fonts, for another Lucky Margin" @click="takeAlong">
+      Finish as a file
+    </button>
   </div>
   <ExportsDialog v-model="showExports" @download="download" />
   <SeveralDialog v-model="showSeveral" />
@@ -190,6 +199,7 @@ progress {
 
 .links {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 0 14px;
 }
 </style>
