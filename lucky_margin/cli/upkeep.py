@@ -14,6 +14,7 @@ from lucky_margin.store import (
     FolderLock,
     Soundness,
     Store,
+    database_in,
     go_back,
     look_over,
     mend,
@@ -49,6 +50,7 @@ def add_commands(add: Callable[..., argparse.ArgumentParser]) -> None:
 
 
 def _backup(chosen: argparse.Namespace) -> int:
+    database_in(chosen.data)  # none is made where there is none
     store = Store(chosen.data)
     try:
         with written(chosen.out, chosen.replace) as file, _told("Backing up") as progress:

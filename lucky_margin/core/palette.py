@@ -36,6 +36,8 @@ _QUIET = ("white", "grey", "black", "beige", "brown")
 _QUIET_SHARE, _STRIKING_SHARE = 0.12, 0.03
 """Shares of a photo from which quiet and other colours are named."""
 
+_HALF = 128
+
 _GREY_BELOW = 0.022
 """OKLab chroma under which a colour has no hue to most eyes."""
 
@@ -64,7 +66,10 @@ def colours_seen(photo: Picture8) -> tuple[ColourName, ...]:
     """What the colours of a photo are called, those that someone would name on seeing it, the
     most frequent first."""
     step = max(1, max(photo.shape[:2]) // _PALETTE_SIDE)
-    small = np.asarray(photo[::step, ::step, :3]).reshape(-1, 3)
+    small = np.asarray(photo[::step, ::step]).reshape(-1, photo.shape[2])
+    if photo.shape[2] == 4 and (small[:, 3] >= _HALF).any():
+        small = small[small[:, 3] >= _HALF]  # what is transparent has no colour
+    small = small[:, :3]
     counts = np.bincount(_numbers(small), minlength=len(COLOUR_NAMES)) / len(small)
     quiet = np.isin(COLOUR_NAMES, _QUIET)
     seen = counts >= np.where(quiet, _QUIET_SHARE, _STRIKING_SHARE)

@@ -21,7 +21,7 @@ from lucky_margin.core.document import (
     upgraded_size_plan,
 )
 from lucky_margin.core.progress import Progress, untold
-from lucky_margin.store.backup import restore_backup, write_backup
+from lucky_margin.store.backup import restore_backup, sweep_scratch, write_backup
 from lucky_margin.store.database import (
     Database,
     full_disk_is_said,
@@ -51,7 +51,13 @@ from lucky_margin.store.packages import (
 )
 from lucky_margin.store.photos import PhotoRecord, PhotoStore, PhotosWanted
 from lucky_margin.store.settings import SettingsStore
-from lucky_margin.store.snapshots import DATABASE, go_back, snapshot_days, take_snapshot
+from lucky_margin.store.snapshots import (
+    DATABASE,
+    database_in,
+    go_back,
+    snapshot_days,
+    take_snapshot,
+)
 from lucky_margin.store.soundness import Soundness, look_over, mend
 from lucky_margin.store.styles import StyleStore, new_style_id
 from lucky_margin.store.tables import TableStore
@@ -78,6 +84,7 @@ __all__ = [
     "Store",
     "StyleStore",
     "TableStore",
+    "database_in",
     "export_finish",
     "export_style",
     "files_of",
@@ -162,6 +169,7 @@ class Store:
         exports = FileStore(folder / "exports")
         self.exports = ExportStore(self._database, exports)
         self.photos.sweep()
+        sweep_scratch(folder)
         for files in (exports, fonts, tables):
             files.sweep()
 

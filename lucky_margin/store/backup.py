@@ -6,6 +6,7 @@ import json
 import shutil
 import sqlite3
 import tempfile
+import time
 import zipfile
 from collections.abc import Iterator
 from contextlib import closing
@@ -16,7 +17,7 @@ from lucky_margin.core.errors import BadDocument, Conflict
 from lucky_margin.core.export.archive import NO_DATE
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.store.database import full_disk_is_said
-from lucky_margin.store.files import FILE_NAME
+from lucky_margin.store.files import FILE_NAME, GRACE_SECONDS, UNFINISHED
 from lucky_margin.store.snapshots import DATABASE, is_sound
 
 FORMAT, VERSION = "lucky-margin-backup", 1
@@ -39,7 +40,7 @@ def write_backup(folder: Path, file: IO[bytes], progress: Progress = untold) -> 
     """
     with (
         full_disk_is_said(),
-        tempfile.TemporaryDirectory(dir=folder, prefix=".new-") as scratch,
+        tempfile.TemporaryDirectory(dir=folder, prefix=UNFINISHED) as scratch,
         zipfile.ZipFile(file, "w", zipfile.ZIP_STORED) as archive,
     ):
         copy = Path(scratch) / DATABASE
@@ -69,7 +70,7 @@ def restore_backup(file: IO[bytes], folder: Path, progress: Progress = untold) -
             f"There is a shelf in “{folder}” already; restore into an empty folder with --data."
         )
     folder.mkdir(parents=True, exist_ok=True)
-    with full_disk_is_said(), tempfile.TemporaryDirectory(dir=folder, prefix=".new-") as scratch:
+    with full_disk_is_said(), tempfile.TemporaryDirectory(dir=folder, prefix=UNFINISHED) as scratch:
         fresh = Path(scratch)
         try:
             with zipfile.ZipFile(file) as archive:
@@ -90,6 +91,14 @@ def _copy_database(path: Path, copy: Path) -> None:
             source.execute("VACUUM INTO ?", (str(copy),))
     except sqlite3.DatabaseError as error:
         raise BadDocument(f"There is no sound shelf in “{path.parent}” to back up.") from error
+
+
+def sweep_scratch(folder: Path) -> None:
+    """Remove what a backup or a restore left behind that was ended on the way, after a day."""
+    oldest = time.time() - GRACE_SECONDS
+    for path in folder.glob(f"{UNFINISHED}*"):
+        if path.is_dir() and path.stat().st_mtime < oldest:
+            shutil.rmtree(path, ignore_errors=True)
 
 
 def files_of(folder: Path) -> Iterator[Path]:

@@ -42,6 +42,18 @@ def take_snapshot(database: Database, folder: Path, today: date) -> bool:
     return True
 
 
+def database_in(folder: Path) -> Path:
+    """The database of a data folder.
+
+    Raises:
+        NotFound: it has none.
+    """
+    path = folder / DATABASE
+    if not path.exists():
+        raise NotFound(f"There is no shelf in “{folder}”; choose its folder with --data.")
+    return path
+
+
 def snapshot_days(folder: Path) -> list[str]:
     """The days (ISO 8601) of which there is a copy, the newest first."""
     copies = (folder / FOLDER).glob("????-??-??.sqlite3")

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.store.backup import files_of
-from lucky_margin.store.snapshots import DATABASE, is_sound
+from lucky_margin.store.snapshots import database_in, is_sound
 
 _NAMED = {
     "originals": "SELECT sha256, name FROM photos",
@@ -40,9 +40,13 @@ class Soundness:
 
 
 def look_over(folder: Path, progress: Progress = untold) -> Soundness:
-    """Verify the database and the SHA-256 of every file of a data ``folder``."""
+    """Verify the database and the SHA-256 of every file of a data ``folder``.
+
+    Raises:
+        NotFound: there is no shelf in it.
+    """
     found = Soundness()
-    database = (folder / DATABASE).absolute().as_uri()
+    database = database_in(folder).absolute().as_uri()
     with closing(sqlite3.connect(f"{database}?mode=ro", uri=True)) as connection:
         if not is_sound(connection):
             found.database = False

@@ -91,6 +91,11 @@ class ColoursTest(unittest.TestCase):
         photo[50:52, 50:52] = (220, 20, 20)
         self.assertEqual(colours_seen(photo), ("grey", "blue"))
 
+    def test_what_is_transparent_has_no_colour(self):
+        logo = np.zeros((40, 40, 4), np.uint8)
+        logo[10:20, 10:20] = (200, 30, 30, 255)
+        self.assertEqual(colours_seen(logo), ("red",))
+
     def test_none_and_one_pixel_are_pictures_too(self):
         self.assertEqual(colour_names([]), ())
         self.assertEqual(colours_seen(np.zeros((1, 1, 3), np.uint8)), ("black",))

@@ -6,6 +6,7 @@ import json
 import os
 import sqlite3
 import tempfile
+import time
 import unittest
 import zipfile
 from datetime import date, timedelta
@@ -144,6 +145,14 @@ class UnusableTest(UpkeepTest):
                 self.assertIn(words, said)
                 self.assertEqual(said.count("\n"), 1)
 
+    def test_a_folder_without_a_shelf_stays_without_one(self):
+        elsewhere = self.folder.with_name("elsewhere")
+        for command in (("backup", "-o", str(self.folder / "b.zip")), ("check",)):
+            code, _, said = run_quietly(*command, "--data", str(elsewhere))
+            self.assertEqual(code, 2)
+            self.assertIn("There is no shelf in", said)
+            self.assertFalse((elsewhere / DATABASE).exists())
+
     def test_a_database_that_another_program_holds(self):
         self.store.close()
         with (
@@ -228,6 +237,14 @@ class BackupTest(UpkeepTest):
             self.assertFalse((self.folder.with_name("spoilt") / DATABASE).exists())
         with self.assertRaises(BadDocument):
             self.restored(io.BytesIO(b"no archive"), "spoilt")
+
+    def test_what_a_kill_left_behind_goes_after_a_day(self):
+        for name, age in (("old", 100_000), ("young", 10)):
+            left = self.folder / f".new-{name}"
+            left.mkdir()
+            os.utime(left, (time.time() - age,) * 2)
+        self.reopened()
+        self.assertEqual([path.name for path in self.folder.glob(".new-*")], [".new-young"])
 
     def test_a_shelf_in_use_is_not_written_over(self):
         with self.assertRaises(Conflict):
