@@ -176,7 +176,7 @@ class CutOutCommandTest(CommandTest):
             (("--cut-out", "here"), "--cut-out needs 4 numbers"),
             (("--cut-out", "auto", "--crop-to-subject", "5%", "--trim"), "leave --trim"),
             (("--cut-out", "auto", "--outline", "2%:wide"), "--outline is written like"),
-            (("--cut-out", "auto", "--backdrop", "moonlight"), "one of paper"),
+            (("--cut-out", "auto", "--backdrop", "moonlight"), "one of plain"),
         ):
             code, err = self.finish(*options)
             self.assertEqual(code, 2, options)

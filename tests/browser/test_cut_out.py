@@ -426,7 +426,7 @@ class KeptSubjectTest(CutOutBrowserTest):
         page = self.page
         self.on_the_wall()
         page.goto(self.service.url)
-        page.get_by_role("button", name=re.compile("square")).first.click()
+        page.get_by_role("button", name="Open square", exact=True).first.click()
         self.on_bench()
         self.step("Cut-out")
         self.button("Find the subject").click()
@@ -436,7 +436,7 @@ class KeptSubjectTest(CutOutBrowserTest):
         page.keyboard.press("Enter")
         expect(page.get_by_text("“Brick” is saved")).to_be_visible()
         page.go_back()
-        page.get_by_role("button", name=re.compile("wall")).first.click()
+        page.get_by_role("button", name="Open wall", exact=True).first.click()
         self.on_bench()
         self.step("Text & badges")
         for _ in range(2):

@@ -157,6 +157,7 @@ class SizesTest(Framing):
         expect(page.get_by_role("button", name=re.compile("^Border none"))).to_be_visible()
 
     def menu(self, item):
+        expect(self.page.get_by_role("menuitem")).to_have_count(0)  # the one before has closed
         self.page.get_by_role("button", name="This size: name").click()
         self.page.get_by_role("menuitem", name=item).click()
 
