@@ -117,7 +117,8 @@ class TreatmentsTest(BrowserTest):
         self.step("Export")
         self.fold("Reveal")
         with self.one_change():
-            self.page.get_by_role("radio", name="GIF").click()
+            ways = self.page.get_by_role("radiogroup", name="Format of the animation")
+            ways.get_by_role("radio", name="GIF").click()
         name, data = self.saved_file("Save animation")
         self.assertTrue(name.endswith("-reveal.gif"))
         image = Image.open(io.BytesIO(data))
