@@ -154,7 +154,7 @@ def cut_out(page: Page) -> None:
     page.wait_for_timeout(3000)  # until the subject is found
     keep(page, "cut-out")
     grounds = page.get_by_role("radiogroup", name="Background, which")
-    grounds.get_by_role("radio", name="paper").click()
+    grounds.get_by_role("radio", name="Paper", exact=True).click()
     ready = page.get_by_role("radiogroup", name="Ready-made outlines")
     ready.get_by_role("radio", name="white").click()
     page.locator(".docket").get_by_text(re.compile("hardly shows")).wait_for()
