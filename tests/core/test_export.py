@@ -61,7 +61,7 @@ def opened(file):
 def said_in(image, name):
     """What a file's packet of metadata says under a name."""
     prefix, _, field = name.partition(":")
-    packet = image.info.get("xmp") or image.info.get("XML:com.adobe.xmp")
+    packet = image.info["xmp"]
     names = {"dc": "http://purl.org/dc/elements/1.1/", "Iptc4xmpCore": IPTC}
     return fromstring(packet).find(f".//{{{names[prefix]}}}{field}//{{{RDF}}}li").text
 

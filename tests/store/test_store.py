@@ -98,6 +98,17 @@ class PhotoTest(StoreTest):
             self.store.library.note_use(f"photo:{sha256}")
         self.assertEqual(self.found(only="recent"), ["mugs.png", "Blattgrün.png"])
 
+    def test_pages_of_photos_are_newest_first(self):
+        names = ["two.png", "three.png"]
+        for number, name in enumerate(names):
+            self.store.photos.add(encoded(noise(20 + number, 10)), name)
+        pages = [self.store.photos.page(offset=offset, limit=1) for offset in range(4)]
+        self.assertEqual(
+            [photo.name for page in pages for photo in page.photos],
+            ["three.png", "two.png", "mugs.png"],
+        )
+        self.assertEqual([page.total for page in pages], [3, 3, 3, 3])
+
     def test_a_photo_counts_the_finishes_on_the_shelf_that_have_it_now(self):
         finish = self.started("Uses it")
         self.assertEqual(self.store.photos.get(self.photo).uses, 1)

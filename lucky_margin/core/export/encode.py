@@ -20,7 +20,7 @@ NOTHING_SAID = Metadata()
 MM_PER_INCH = MM_PER_UNIT["in"]
 
 PNG_XMP = "XML:com.adobe.xmp"
-"""The keyword of a packet of metadata (ISO 16684-3, 1.1.5)."""
+"""The keyword of a packet of metadata: the one that ISO 16684-3 (1.1.5) has readers look for."""
 
 TIFF_XMP = 700
 """The tag of the same (ISO 16684-3, 1.1.7)."""
@@ -166,6 +166,6 @@ def _options(wanted: Export, quality: int) -> dict[str, Any]:
                 "subsampling": "4:4:4" if full_colour else "4:2:0",
             }
         case "tiff":
-            return {"compression": "tiff_adobe_deflate"}
+            return {"compression": "tiff_lzw"}
         case _:
             return {}

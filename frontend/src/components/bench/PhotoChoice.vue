@@ -43,7 +43,7 @@ onMounted(async () => {
       :key="photo.sha256"
       type="button"
       role="radio"
-      class="photo"
+      class="face"
       :data-tip="photo.name"
       :aria-label="photo.name"
       :aria-checked="photo.sha256 === chosen"
@@ -55,8 +55,11 @@ onMounted(async () => {
   </div>
 </template>
 
+<style scoped src="../library/face.css"></style>
 <style scoped>
 .photos {
+  --face-fit: contain;
+
   display: grid;
   grid-template-columns: repeat(4, 1fr);
   gap: 5px;
@@ -66,24 +69,8 @@ onMounted(async () => {
   overflow-y: auto;
 }
 
-.photo {
+.face {
   height: 44px;
   padding: 2px;
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  background: var(--paper-deep);
-}
-
-.photo[aria-checked='true'] {
-  box-shadow:
-    0 0 0 2px var(--card),
-    0 0 0 4px var(--clover);
-}
-
-img {
-  display: block;
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
 }
 </style>

@@ -43,6 +43,7 @@ const emit = defineEmits<{
   </div>
 </template>
 
+<style scoped src="./face.css"></style>
 <style scoped>
 .faces {
   display: grid;
@@ -56,30 +57,6 @@ const emit = defineEmits<{
 .cell {
   position: relative;
   display: block;
-}
-
-.face {
-  display: block;
-  width: 100%;
-  height: 48px;
-  padding: 0;
-  overflow: hidden;
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  background: var(--paper-deep);
-}
-
-.face[aria-checked='true'] {
-  box-shadow:
-    0 0 0 2px var(--card),
-    0 0 0 4px var(--clover);
-}
-
-img {
-  display: block;
-  width: 100%;
-  height: 100%;
-  object-fit: var(--face-fit, cover);
 }
 
 .star {
