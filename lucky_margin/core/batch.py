@@ -1,4 +1,4 @@
-"""Many photos finished in one house style: what becomes of each, by itself."""
+"""Many photos finished alike, in a house style or like a finish: what becomes of each."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -14,32 +14,36 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.export import ExportedFile, PackageFiles, export, safe_stem
 from lucky_margin.core.photos import DecodedPhoto, decode
-from lucky_margin.core.proposals import started
+from lucky_margin.core.proposals import started, started_like
 from lucky_margin.core.scene import MemorySources, Scene
 from lucky_margin.core.text import Face, read_font
 from lucky_margin.core.tone import ColourTable, read_cube
+
+Model = HouseStyle | Finish
+"""What photos are finished in, or like."""
 
 LONGEST_NAME = 110
 _NAME = "{name}"
 
 
 @dataclass(frozen=True)
-class StyleMaterial:
-    """A style with the pictures, fonts and colour tables that it needs, ready to be used."""
+class Material:
+    """A style, or a finish, with the pictures, fonts and colour tables that it needs, ready to be
+    used."""
 
-    style: HouseStyle
+    model: Model
     photos: dict[str, DecodedPhoto]
     fonts: dict[str, Face]
     tables: dict[str, ColourTable]
 
     @classmethod
-    def of(cls, style: HouseStyle, files: PackageFiles) -> "StyleMaterial":
+    def of(cls, model: Model, files: PackageFiles) -> "Material":
         """
         Raises:
             LuckyMarginError: one of the files can't be read.
         """
         return cls(
-            style,
+            model,
             {key: decode(data, name) for key, (name, data) in files.photos.items()},
             {key: read_font(data, key).face for key, data in files.fonts.items()},
             {key: read_cube(data) for key, data in files.tables.items()},
@@ -56,14 +60,14 @@ class FinishedPhoto:
 
 
 def finish_photo(
-    data: bytes, file_name: str, name: str, material: StyleMaterial, row: Row = NO_ROW
+    data: bytes, file_name: str, name: str, material: Material, row: Row = NO_ROW
 ) -> FinishedPhoto:
-    """A photo (the bytes of its file) finished in a style, every size a file. ``name`` is the
-    finish's, which no other one of the same batch has; every file's name holds it, wherever the
-    style's pattern puts it.
+    """A photo (the bytes of its file) finished like the material's model, every size a file.
+    ``name`` is the finish's, which no other one of the same batch has; every file's name holds it,
+    wherever the model's pattern puts it.
 
     Raises:
-        LuckyMarginError: the photo can't be read, or not be finished in this style.
+        LuckyMarginError: the photo can't be read, or not be finished in this way.
     """
     digest = sha256(data).hexdigest()
     sources = MemorySources(
@@ -71,8 +75,11 @@ def finish_photo(
         tables=material.tables,
         fonts=material.fonts,
     )
-    finish = new_finish(name=name, photo_sha256=digest)
-    finish = started(finish, sources, material.style, row)
+    model = material.model
+    if isinstance(model, HouseStyle):
+        finish = started(new_finish(name=name, photo_sha256=digest), sources, model, row)
+    else:
+        finish = started_like(model, digest, name, sources, row)
     scenes = [Scene(finish, size, sources) for size in finish.sizes]
     found: dict[str, list[str]] = {}
     for scene in scenes:

@@ -61,6 +61,16 @@ def read_table(data: bytes | str) -> WordsTable:
     return WordsTable(columns, rows)
 
 
+def read_cells(text: str) -> list[list[str]]:
+    """The lines and cells of a block that was copied in a spreadsheet: divided by tabs, and those
+    with several lines in quotes.
+
+    Raises:
+        BadInput: it can't be read so.
+    """
+    return [[cell.strip() for cell in line] for line in _split(text.rstrip("\r\n"), "\t")]
+
+
 def rows_for(table: WordsTable, photos: Sequence[str]) -> list[Row]:
     """The row of each photo: that which names it, or else by their order.
 
@@ -112,7 +122,10 @@ def _decoded(data: bytes) -> str:
 
 def _lines(text: str) -> list[list[str]]:
     first = text.lstrip().partition("\n")[0]
-    delimiter = max(_DELIMITERS, key=first.count)
+    return _split(text, max(_DELIMITERS, key=first.count))
+
+
+def _split(text: str, delimiter: str) -> list[list[str]]:
     try:
         return list(csv.reader(io.StringIO(text, newline=""), delimiter=delimiter))
     except csv.Error as error:

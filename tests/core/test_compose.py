@@ -159,9 +159,7 @@ class DrawingOrderTest(unittest.TestCase):
         scene = scene_of(finish, sources_of(gradient(100, 100)))
         grid = Grid.of(80, 80, 1, None)
         behind = np.zeros((8, 8, 3), np.uint8)
-        drawing = Drawing(
-            grid, "final", {}, (), 0, "area", behind=lambda: behind, bare=lambda: behind
-        )
+        drawing = Drawing(grid, behind=lambda: behind, bare=lambda: behind)
         return layers_of(scene, drawing)
 
     def test_it_is_that_of_the_list_with_the_shape_round_what_it_clips(self):

@@ -51,6 +51,10 @@ class DrawnTest(unittest.TestCase):
                 sides = decode(svg(plain, head)).picture.shape[:2]
                 self.assertEqual(max(sides), LONG_SIDE)
 
+    def test_the_namespace_may_have_a_prefix(self):
+        data = b"<s:svg xmlns:s='http://www.w3.org/2000/svg'><s:rect width='9' height='9'/></s:svg>"
+        self.assertEqual(decode(data, "logo.svg").picture.shape[2], 4)
+
     def test_a_photo_that_mentions_svg_is_a_photo(self):
         self.assertFalse(is_svg(b"\xff\xd8\xff\xe1 <svg "))
 

@@ -19,7 +19,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.proposals import started, started_like
-from lucky_margin.core.words_table import MOST_ROWS, WordsTable, read_table, rows_for
+from lucky_margin.core.words_table import MOST_ROWS, WordsTable, read_cells, read_table, rows_for
 from tests.support import finish_of, gradient, noise, scene_of, sources_of
 
 OTHER = "cd" * 32
@@ -46,6 +46,13 @@ class ReadingTest(unittest.TestCase):
         table = read_table('name,line,price,,\n\nMug,"two\nlines",\nBowl\n,,\n')
         self.assertEqual(table.columns, ("name", "line", "price"))
         self.assertEqual(table.rows, (("Mug", "two\nlines", ""), ("Bowl", "", "")))
+
+    def test_a_block_has_lines_in_cells_and_commas_divide_nothing(self):
+        self.assertEqual(
+            read_cells('12 €\t"two\nlines, one comma"\r\n\t say ""so""\r\n'),
+            [["12 €", "two\nlines, one comma"], ["", 'say ""so""']],
+        )
+        self.assertEqual(read_cells("\n"), [])
 
     def test_nothing_and_a_head_alone_are_tables_too(self):
         self.assertEqual(read_table(""), WordsTable())

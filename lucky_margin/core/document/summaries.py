@@ -6,7 +6,7 @@ from lucky_margin.core.document.borders import Border, BorderBand
 from lucky_margin.core.document.cut_out import CutOut, Outlines, SubjectShadow
 from lucky_margin.core.document.finish import Finish
 from lucky_margin.core.document.lifts import Lifts
-from lucky_margin.core.document.pieces import Piece, TextPiece, Watermark
+from lucky_margin.core.document.pieces import MarkPiece, Piece, TextPiece, Watermark
 from lucky_margin.core.document.shapes import Polygon, Rectangle, Shape, Star
 from lucky_margin.core.document.sizes import AsCropped, FixedPixels, Pixels, Size
 from lucky_margin.core.document.spots import Spots
@@ -312,6 +312,13 @@ def pieces_in_words(pieces: Sequence[Piece]) -> str:
         count = sum(piece.kind == kind for piece in pieces)
         parts += [f"{count} {names[count > 1]}"] if count else []
     return ", ".join(parts) or "none"
+
+
+def piece_in_words(piece: Piece) -> str:
+    """What a piece is, and its words: "Text “Just fired”", "Picture"."""
+    text = piece.mark.name if isinstance(piece, MarkPiece) else getattr(piece, "text", "")
+    kind = _PIECES[piece.kind][0].capitalize()
+    return f"{kind} “{_start_of(text)}”" if text.strip() else kind
 
 
 def watermark_in_words(mark: Watermark) -> str:

@@ -1,11 +1,15 @@
 """Archives of several files, and the list of what they show."""
 
 import csv
+import errno
 import io
 import zipfile
-from collections.abc import Iterable
+import zlib
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from typing import IO
 
+from lucky_margin.core.errors import BadDocument
 from lucky_margin.core.export.names import unlike
 
 NO_DATE = (1980, 1, 1, 0, 0, 0)
@@ -27,6 +31,30 @@ def alt_text_table(rows: list[tuple[str, str]]) -> bytes:
     for row in rows:
         writer.writerow(f"'{cell}" if cell.startswith(_FORMULA) else cell for cell in row)
     return table.getvalue().encode("utf-8-sig")
+
+
+@contextmanager
+def damage_is_said(words: str) -> Iterator[None]:
+    """Translate what the library says of an archive that is none or is damaged; of one whose places
+    lie before its beginning that is what a file or a buffer says of them.
+
+    Raises:
+        BadDocument: with these ``words``, in place of its errors.
+    """
+    try:
+        yield
+    except _DAMAGE as error:
+        raise BadDocument(words) from error
+    except OSError as error:
+        if error.errno != errno.EINVAL:
+            raise
+        raise BadDocument(words) from error
+
+
+_DAMAGE = (
+    *(zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError),
+    *(EOFError, ValueError, OverflowError),
+)
 
 
 def zipped(files: Iterable[tuple[str, bytes]]) -> bytes:

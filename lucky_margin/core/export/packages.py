@@ -20,7 +20,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.references import fonts_of, photos_of, tables_of
 from lucky_margin.core.errors import BadDocument, TooLarge
-from lucky_margin.core.export.archive import zipped
+from lucky_margin.core.export.archive import damage_is_said, zipped
 
 MAX_PACKAGE_BYTES = 300_000_000
 """Of all that is in the archive."""
@@ -28,17 +28,18 @@ MAX_PACKAGE_BYTES = 300_000_000
 MOST_FILES = 200
 
 Packed = TypeVar("Packed", bound=Value)
+Kind = TypeVar("Kind", bound=Value, covariant=True)
 
 
 @dataclass(frozen=True)
-class PackageKind(Generic[Packed]):
+class PackageKind(Generic[Kind]):
     """What is in a package: the ``key`` of its document, what that is called in messages, where it
     comes from, and what reads it (raises BadDocument or ValidationError)."""
 
     key: str
     noun: str
     source: str
-    read: Callable[[Any], Packed]
+    read: Callable[[Any], Kind]
 
     @property
     def format(self) -> str:
@@ -90,11 +91,8 @@ def read_package(kind: PackageKind[Packed], data: bytes) -> tuple[Packed, Packag
         BadDocument: it is no such archive, is of a newer version, or lacks what it needs.
         TooLarge: it holds more than is read.
     """
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            entries = _entries(archive, kind)
-    except (zipfile.BadZipFile, NotImplementedError, EOFError, RuntimeError) as error:
-        raise BadDocument(kind.none) from error
+    with damage_is_said(kind.none), zipfile.ZipFile(io.BytesIO(data)) as archive:
+        entries = _entries(archive, kind)
     value = _value(entries.pop(f"{kind.key}.json", b""), kind)
     files = PackageFiles()
     for path, content in entries.items():

@@ -26,6 +26,7 @@ from lucky_margin.core.export.weight import BYTES_PER_KB, Encoded, best_under
 from lucky_margin.core.photos.profiles import srgb_profile
 from lucky_margin.core.progress import Progress, part_of, untold
 from lucky_margin.core.render import render
+from lucky_margin.core.render.compose import with_alpha
 from lucky_margin.core.render.layers import flatten_colour
 from lucky_margin.core.sampling import dither_pattern
 from lucky_margin.core.scene import Scene
@@ -164,8 +165,8 @@ def _as_webp(
 
 def _mixed(way: str, pictures: Sequence[Picture8], moments: Sequence[Moment]) -> Iterator[Picture8]:
     """Each moment's picture."""
-    channels = max(picture.shape[2] for picture in pictures)
-    alike = [_with_channels(picture, channels) for picture in pictures]
+    some_are_clear = any(picture.shape[2] == 4 for picture in pictures)
+    alike = [with_alpha(picture) for picture in pictures] if some_are_clear else pictures
     height, width = alike[0].shape[:2]
     for moment in moments:
         if moment.share >= 1:
@@ -175,12 +176,6 @@ def _mixed(way: str, pictures: Sequence[Picture8], moments: Sequence[Moment]) ->
         below, over = alike[moment.picture - 1], alike[moment.picture]
         mixed = cv2.blendLinear(over, below, above, 1 - above)
         yield np.asarray(mixed, np.uint8)
-
-
-def _with_channels(picture: Picture8, channels: int) -> Picture8:
-    if picture.shape[2] == channels:
-        return picture
-    return np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2RGBA), np.uint8)
 
 
 def _as_gif(

@@ -1,6 +1,7 @@
 """Decoding: any photo's bytes to an upright picture in sRGB encoding (the image contract)."""
 
 import warnings
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import cast
 
@@ -186,7 +187,7 @@ def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) 
     image.seek(0)
     image.load()
     if image.mode == "RGBA" and (not profile or is_srgb(profile)):
-        return _without_idle_alpha(_pixels(image))
+        return _without_idle_alpha(_pixels(image, "RGBA"))
     if image.mode == "P" or "transparency" in image.info:
         image = image.convert("RGBA" if "transparency" in image.info else "RGB")
     alpha = image.getchannel("A") if image.mode in ("LA", "PA", "RGBA", "La", "RGBa") else None
@@ -204,27 +205,30 @@ def _decode_plain(data: bytes, image: Image.Image, name: str, notes: list[str]) 
 
 def _colours(image: Image.Image, profile: bytes | None, notes: list[str]) -> AnyPicture:
     """An RGB, L or CMYK image as RGB in sRGB."""
+    convert = None
     if profile:
         try:
             if image.mode != "RGB" or not is_srgb(profile):
-                image = to_srgb(image, profile)
+                convert = to_srgb(profile, image.mode)
         except (ImageCms.PyCMSError, OSError, ValueError, TypeError):
             notes.append(BROKEN_PROFILE)
     elif image.mode == "CMYK":
         notes.append(
             "It has print colours (CMYK) without a profile; its screen colours are a guess."
         )
-    if image.mode != "RGB":
-        image = image.convert("RGB")
-    return _pixels(image)
+    return _pixels(image, "RGB", convert)
 
 
-def _pixels(image: Image.Image) -> Picture8:
-    """An image's pixels, copied in strips: asked for all of them, Pillow makes three copies."""
-    out = np.empty((image.height, image.width, len(image.getbands())), np.uint8)
+def _pixels(
+    image: Image.Image, mode: str, convert: Callable[[Image.Image], Image.Image] | None = None
+) -> Picture8:
+    """An image's pixels in a mode, to which a profile may ``convert`` them, copied in strips: asked
+    for all of them, Pillow makes three copies."""
+    out = np.empty((image.height, image.width, len(mode)), np.uint8)
     for top in range(0, image.height, _STRIP_ROWS):
         bottom = min(image.height, top + _STRIP_ROWS)
-        out[top:bottom] = np.asarray(image.crop((0, top, image.width, bottom)))
+        strip = image.crop((0, top, image.width, bottom))
+        out[top:bottom] = np.asarray(convert(strip) if convert else strip.convert(mode))
     return out
 
 

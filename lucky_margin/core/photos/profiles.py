@@ -5,6 +5,7 @@ colours that sRGB has stay exactly where they are.
 """
 
 import io
+from collections.abc import Callable
 from functools import lru_cache
 from typing import Any, cast
 
@@ -45,28 +46,27 @@ def is_srgb(profile: bytes) -> bool:
     levels = np.linspace(0, 255, 9).round().astype(np.uint8)
     grid = np.stack(np.meshgrid(levels, levels, levels), axis=-1).reshape(27, 27, 3)
     try:
-        moved = to_srgb(Image.fromarray(np.ascontiguousarray(grid)), profile)
+        moved = to_srgb(profile, "RGB")(Image.fromarray(np.ascontiguousarray(grid)))
     except (ImageCms.PyCMSError, OSError, ValueError):
         return False
     return bool(np.abs(np.asarray(moved, np.int16) - grid).max() <= 1)
 
 
-def to_srgb(image: Image.Image, profile: bytes) -> Image.Image:
-    """An 8-bit RGB, CMYK or grey image of this profile as RGB in sRGB.
+def to_srgb(profile: bytes, mode: str) -> Callable[[Image.Image], Image.Image]:
+    """What converts 8-bit images of a ``mode`` (RGB, CMYK or L) and this profile to RGB in sRGB.
 
     Raises:
         PIL.ImageCms.PyCMSError, OSError: the profile is broken or of another colour space.
     """
-    converted = ImageCms.profileToProfile(
-        image,
+    transform = ImageCms.buildTransform(
         ImageCms.ImageCmsProfile(io.BytesIO(profile)),
         ImageCms.ImageCmsProfile(io.BytesIO(srgb_profile())),
+        mode,
+        "RGB",
         renderingIntent=_INTENT,
-        outputMode="RGB",
         flags=_FLAGS,
     )
-    assert converted is not None  # it returns None only when told to work in place
-    return converted
+    return transform.apply
 
 
 def array_to_srgb(colours: AnyPicture, profile: bytes) -> AnyPicture:

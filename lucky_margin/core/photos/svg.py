@@ -10,6 +10,7 @@ import contextlib
 import io
 import json
 import logging
+import re
 import subprocess
 import sys
 import threading
@@ -38,13 +39,16 @@ MAX_SVG_BYTES = 10_000_000
 MOST_SECONDS = 4.0
 """A drawing that takes longer is taken for a hostile one."""
 
+_ROOT = re.compile(rb"<([\w.-]+:)?svg[\s>/]", re.IGNORECASE)
+"""The root element, whose namespace may have a prefix."""
+
 log = logging.getLogger(__name__)
 
 
 def is_svg(data: bytes) -> bool:
     """Whether some bytes look like an SVG file."""
     start = data[:4096].removeprefix(b"\xef\xbb\xbf").lstrip()
-    return start.startswith(b"<") and b"<svg" in start.lower()
+    return start.startswith(b"<") and _ROOT.search(start) is not None
 
 
 def draw_svg(data: bytes, name: str) -> tuple[Picture8, list[str]]:

@@ -4,6 +4,7 @@ from lucky_margin.core.render.calm import calm_places_of
 from lucky_margin.core.render.grid import scaled_sides
 from lucky_margin.core.render.layout import Layout, layout
 from lucky_margin.core.render.measure import ToneMeasured, measure_tone
+from lucky_margin.core.render.parts import PicturePart, parts_of
 from lucky_margin.core.render.pick import picked_colour
 from lucky_margin.core.render.pieces import subject_picture
 from lucky_margin.core.render.render import View, render
@@ -12,6 +13,7 @@ from lucky_margin.core.render.writing import Writing, writing_of
 
 __all__ = [
     "Layout",
+    "PicturePart",
     "ToneMeasured",
     "View",
     "Writing",
@@ -19,6 +21,7 @@ __all__ = [
     "check_sound",
     "layout",
     "measure_tone",
+    "parts_of",
     "picked_colour",
     "render",
     "scaled_sides",

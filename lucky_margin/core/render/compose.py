@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.document import BlendMode, Box, rgb_of
+from lucky_margin.core.document import BlendMode, Box, Piece, rgb_of
 from lucky_margin.core.pieces import Sprite
 from lucky_margin.core.types import Mask, Picture8
 
@@ -39,6 +39,8 @@ class SpriteLayer:
     sprite: Sprite
     left: int
     top: int
+    piece: Piece | None = None
+    """What it is of; None is the watermark."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -72,6 +74,13 @@ def compose(layers: Sequence[AnyLayer], sides: tuple[int, int]) -> Picture8:
     for number, layer in enumerate(flat):
         _draw(canvas, layer, is_lowest=number == 0)
     return _straight(pixels)
+
+
+def with_alpha(picture: Picture8) -> Picture8:
+    """``picture`` with 4 channels."""
+    if picture.shape[2] == 4:
+        return picture
+    return np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2RGBA), np.uint8)
 
 
 def blended(

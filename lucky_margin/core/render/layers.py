@@ -1,13 +1,13 @@
 """What a size is composed of, back to front."""
 
 from collections.abc import Callable, Collection, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
 
 from lucky_margin.core.affine import UNCHANGED, Affine
-from lucky_margin.core.document import Area, PieceBase, SolidColour, Tone, Transparent
+from lucky_margin.core.document import Area, Piece, PieceBase, SolidColour, Tone, Transparent
 from lucky_margin.core.edits.registry import MaskPlace
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.framing import TurnedPhoto
@@ -70,34 +70,53 @@ class Drawing:
     """
 
     grid: Grid
-    view: str
-    parts: Mapping[str, Part]
-    held: Collection[str]
-    area: int
-    masks_of: MaskPlace
     behind: Callable[[], Picture8]
     bare: Callable[[], Picture8]
+    view: str = "final"
+    parts: Mapping[str, Part] = field(default_factory=dict)
+    held: Collection[str] = ()
+    area: int = 0
+    masks_of: MaskPlace = "area"
 
 
 def layers_of(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     """The layers of a size in the drawing order, grouped by what clips them."""
-    drawn = {name: _DRAWN[name](scene, drawing) for name in DRAWING_ORDER}
-    border = scene.border
-    shows_backdrop = any(is_seen_through(band) for band in border.bands[: border.around])
-    if shows_backdrop and drawing.view != "before":
-        framed = [layer for name in FRAMED for layer in drawn[name]]
-        beside = beside_photo(scene, drawing.grid, framed, drawn["backdrop"])
-        drawn |= {name: [] for name in FRAMED} | {"border": beside}
+    return arranged(drawn_parts(scene, drawing), scene, drawing)
+
+
+Drawn = Mapping[str, list[AnyLayer]]
+"""What is drawn of the parts of the order, each before anything cuts it."""
+
+
+def drawn_parts(scene: Scene, drawing: Drawing) -> Drawn:
+    """All that is drawn of a scene."""
+    return {name: _DRAWN[name](scene, drawing) for name in DRAWING_ORDER}
+
+
+def arranged(drawn: Drawn, scene: Scene, drawing: Drawing) -> list[AnyLayer]:
+    """What is drawn, in its order. A border that can be seen through leaves room for itself, and
+    the shape cuts all at once that lies between what it does not cut."""
+    if "border" in drawn and _shows_backdrop(scene, drawing):
+        framed = [layer for name in FRAMED for layer in drawn.get(name, ())]
+        beside = beside_photo(scene, drawing.grid, framed, drawn.get("backdrop", []))
+        drawn = {**drawn, **{name: [] for name in FRAMED}, "border": beside}
     shape = _shape_mask(scene, drawing.grid)
     layers: list[AnyLayer] = []
     clipped: list[AnyLayer] = []
     for name in DRAWING_ORDER:
+        part = drawn.get(name, ())
         if name not in UNCLIPPED:
-            clipped += drawn[name]
-        elif drawn[name]:
-            layers += [*_clipped(clipped, shape), *drawn[name]]
+            clipped += part
+        elif part:
+            layers += [*_clipped(clipped, shape), *part]
             clipped = []
     return [*layers, *_clipped(clipped, shape)]
+
+
+def _shows_backdrop(scene: Scene, drawing: Drawing) -> bool:
+    border = scene.border
+    around = border.bands[: border.around]
+    return drawing.view != "before" and any(is_seen_through(band) for band in around)
 
 
 def held_pieces(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
@@ -281,7 +300,8 @@ def _sprites(
 def _piece(laid: LaidPiece, scene: Scene, drawing: Drawing) -> SpriteLayer:
     part = drawing.parts.get(laid.piece.id, "all")
     around = light_taken_over(laid, scene, drawing.bare)
-    return _sprite(sprite_on(laid, drawing.grid, scene.sources, part, around), drawing.grid)
+    sprite = sprite_on(laid, drawing.grid, scene.sources, part, around)
+    return _sprite(sprite, drawing.grid, laid.piece)
 
 
 def behind_subject(piece: PieceBase, scene: Scene) -> bool:
@@ -327,9 +347,9 @@ _DRAWN: dict[str, Callable[[Scene, Drawing], list[AnyLayer]]] = {
 """What draws each part of the order."""
 
 
-def _sprite(sprite: Sprite, grid: Grid) -> SpriteLayer:
+def _sprite(sprite: Sprite, grid: Grid, piece: Piece | None = None) -> SpriteLayer:
     left, top, _, _ = grid.region
-    return SpriteLayer(sprite, sprite.left - left, sprite.top - top)
+    return SpriteLayer(sprite, sprite.left - left, sprite.top - top, piece)
 
 
 def _shape_mask(scene: Scene, grid: Grid) -> Mask | None:

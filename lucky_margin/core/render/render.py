@@ -1,6 +1,7 @@
 """Rendering: a size of a finish, or a part of it, to pixels at a scale."""
 
 from collections.abc import Callable, Collection, Mapping
+from dataclasses import replace
 from typing import Literal
 
 from lucky_margin.core.edits.registry import MaskPlace
@@ -94,17 +95,19 @@ def render(
             scene, scale=drawn_at, view=view, area=area, masks_of=masks_of, parts=parts, held=held
         )
         return _shrunk(drawn, grid)
-    drawing = Drawing(
+    drawing = replace(
+        drawing_of(scene, grid), view=view, parts=parts, held=held, area=area, masks_of=masks_of
+    )
+    return compose(_layers_in(view)(scene, drawing), grid.sides)
+
+
+def drawing_of(scene: Scene, grid: Grid) -> Drawing:
+    """The final view of a scene under ``grid``."""
+    return Drawing(
         grid,
-        view,
-        parts,
-        held,
-        area,
-        masks_of,
         behind=lambda: _judged(scene.without_watermark()),
         bare=lambda: _judged(scene.without_pieces()),
     )
-    return compose(_layers_in(view)(scene, drawing), grid.sides)
 
 
 def _layers_in(view: View) -> Callable[[Scene, Drawing], list[AnyLayer]]:
