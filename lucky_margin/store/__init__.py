@@ -21,7 +21,7 @@ from lucky_margin.core.document import (
     upgraded_size_plan,
 )
 from lucky_margin.core.progress import Progress, untold
-from lucky_margin.store.backup import restore_backup, sweep_scratch, write_backup
+from lucky_margin.store.backup import restore_backup, restore_into, sweep_scratch, write_backup
 from lucky_margin.store.database import (
     Database,
     full_disk_is_said,
@@ -29,6 +29,7 @@ from lucky_margin.store.database import (
     unusable_is_said,
 )
 from lucky_margin.store.derived import DerivedStore
+from lucky_margin.store.disk_use import DiskUse, disk_use
 from lucky_margin.store.exports import ExportRecord, ExportStore
 from lucky_margin.store.files import FileStore, whole_file
 from lucky_margin.store.finishes import (
@@ -61,8 +62,10 @@ from lucky_margin.store.snapshots import (
 from lucky_margin.store.soundness import Soundness, look_over, mend
 from lucky_margin.store.styles import StyleStore, new_style_id
 from lucky_margin.store.tables import TableStore
+from lucky_margin.store.thinning import Thinned, ThinningRule, thin
 
 __all__ = [
+    "DiskUse",
     "ExportRecord",
     "ExportStore",
     "FinishEntry",
@@ -84,6 +87,8 @@ __all__ = [
     "Store",
     "StyleStore",
     "TableStore",
+    "Thinned",
+    "ThinningRule",
     "database_in",
     "export_finish",
     "export_style",
@@ -191,6 +196,22 @@ class Store:
     def write_backup(self, file: IO[bytes], progress: Progress = untold) -> None:
         """The whole shelf as an archive (see ``backup``)."""
         write_backup(self._folder, file, progress)
+
+    def restore(self, file: IO[bytes], progress: Progress = untold) -> None:
+        """Fill this shelf, which has to be empty, with a backup (see ``backup``)."""
+        restore_into(self._database, file, self._folder, progress)
+
+    def look_over(self, progress: Progress = untold) -> Soundness:
+        """Verify everything while it is in use (see ``soundness``)."""
+        return look_over(self._folder, progress, in_use=True)
+
+    def thin(self, rule: ThinningRule, *, remove: bool) -> Thinned:
+        """Count or remove what is old (see ``thinning``)."""
+        return thin(self._database, self.exports, rule, remove=remove)
+
+    def disk_use(self) -> DiskUse:
+        """What the shelf's parts take on the disk."""
+        return disk_use(self._database, self._folder)
 
     def close(self) -> None:
         """Close the database; nothing of the folder is used any more."""

@@ -9,14 +9,14 @@ import tempfile
 import time
 import zipfile
 from collections.abc import Iterator
-from contextlib import closing
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import IO
 
-from lucky_margin.core.errors import BadDocument, Conflict
-from lucky_margin.core.export.archive import NO_DATE
+from lucky_margin.core.errors import BadDocument, Conflict, UnusableFolder
+from lucky_margin.core.export.archive import NO_DATE, damage_is_said
 from lucky_margin.core.progress import Progress, untold
-from lucky_margin.store.database import full_disk_is_said
+from lucky_margin.store.database import Database, full_disk_is_said, migrate
 from lucky_margin.store.files import FILE_NAME, GRACE_SECONDS, UNFINISHED
 from lucky_margin.store.snapshots import DATABASE, is_sound
 
@@ -28,6 +28,8 @@ _MANIFEST = "backup.json"
 _BLOCK = 1 << 20
 
 NO_BACKUP = "This is no backup of a shelf, or it is damaged; choose a file that “backup” wrote."
+
+NEWER = "This backup was written by a newer Lucky Margin; update this one first."
 
 
 def write_backup(folder: Path, file: IO[bytes], progress: Progress = untold) -> None:
@@ -70,19 +72,59 @@ def restore_backup(file: IO[bytes], folder: Path, progress: Progress = untold) -
             f"There is a shelf in “{folder}” already; restore into an empty folder with --data."
         )
     folder.mkdir(parents=True, exist_ok=True)
-    with full_disk_is_said(), tempfile.TemporaryDirectory(dir=folder, prefix=UNFINISHED) as scratch:
-        fresh = Path(scratch)
-        try:
-            with zipfile.ZipFile(file) as archive:
-                _unpack(archive, fresh, progress)
-        except (zipfile.BadZipFile, NotImplementedError, EOFError, RuntimeError) as error:
-            raise BadDocument(NO_BACKUP) from error
-        for name in FILE_FOLDERS:
-            if (fresh / name).is_dir():
-                shutil.copytree(
-                    fresh / name, folder / name, dirs_exist_ok=True, copy_function=shutil.move
-                )
+    with _unpacked(file, folder, progress) as fresh:
+        _move_files(fresh, folder)
         (fresh / DATABASE).rename(folder / DATABASE)  # the last, so that it is all there or not
+
+
+def restore_into(database: Database, file: IO[bytes], folder: Path, progress: Progress) -> None:
+    """The same for the ``database`` in use of a data ``folder``, which may hold nothing yet.
+
+    Raises:
+        Cancelled, BadDocument, StorageFull: as above; nothing is changed.
+        Conflict: the shelf is not empty.
+    """
+    with _unpacked(file, folder, progress) as fresh:
+        other = Database(fresh / DATABASE)
+        try:
+            migrate(other)
+        except UnusableFolder as error:
+            raise BadDocument(NEWER) from error
+        finally:
+            other.close()
+        with database.read() as connection:
+            _check_empty(connection)
+        _move_files(fresh, folder)
+        database.adopt(fresh / DATABASE, _check_empty)
+
+
+def _check_empty(connection: sqlite3.Connection) -> None:
+    if any(connection.execute(f"SELECT 1 FROM {name}").fetchone() for name in _OWN):
+        raise Conflict(
+            "This shelf is not empty; restore into another data folder: "
+            "“lucky-margin restore FILE --data FOLDER”."
+        )
+
+
+_OWN = ("photos", "finishes", "kept", "fonts")
+"""The tables of what a person brought or made."""
+
+
+@contextmanager
+def _unpacked(file: IO[bytes], folder: Path, progress: Progress) -> Iterator[Path]:
+    """A folder with what a backup holds, all of it checked; it is gone at the end."""
+    with full_disk_is_said(), tempfile.TemporaryDirectory(dir=folder, prefix=UNFINISHED) as scratch:
+        with damage_is_said(NO_BACKUP), zipfile.ZipFile(file) as archive:
+            _unpack(archive, Path(scratch), progress)
+        yield Path(scratch)
+
+
+def _move_files(fresh: Path, folder: Path) -> None:
+    for name in FILE_FOLDERS:
+        if (fresh / name).is_dir():
+            shutil.copytree(
+                fresh / name, folder / name, dirs_exist_ok=True, copy_function=shutil.move
+            )
 
 
 def _copy_database(path: Path, copy: Path) -> None:
@@ -125,7 +167,7 @@ def _unpack(archive: zipfile.ZipFile, fresh: Path, progress: Progress) -> None:
     if kind != FORMAT or not isinstance(version, int):
         raise BadDocument(NO_BACKUP)
     if version > VERSION:
-        raise BadDocument("This backup was written by a newer Lucky Margin; update this one first.")
+        raise BadDocument(NEWER)
     entries = [entry for entry in archive.infolist() if entry.filename != _MANIFEST]
     if DATABASE not in {entry.filename for entry in entries}:
         raise BadDocument(NO_BACKUP)
@@ -138,7 +180,7 @@ def _unpack(archive: zipfile.ZipFile, fresh: Path, progress: Progress) -> None:
             raise BadDocument(f"{NO_BACKUP.split(';')[0]}: {entry.filename} is not what it was.")
         progress(number / len(entries))
     with closing(sqlite3.connect(f"{(fresh / DATABASE).as_uri()}?mode=ro", uri=True)) as connection:
-        if not is_sound(connection):
+        if not is_sound(connection) or connection.execute("PRAGMA foreign_key_check").fetchone():
             raise BadDocument(NO_BACKUP)
 
 

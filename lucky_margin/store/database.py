@@ -4,8 +4,8 @@ import errno
 import sqlite3
 import threading
 from collections import deque
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -110,9 +110,11 @@ class Database:
 
         Raises:
             StorageFull: the disk took no more bytes; nothing was changed.
+            UnusableFolder: the database is gone, or can't be worked on any more.
         """
-        with self._lock, full_disk_is_said():
+        with self._lock, unusable_is_said(self._path):
             nested = self._writer.in_transaction
+            self._check_there()
             self._writer.execute("SAVEPOINT part" if nested else "BEGIN IMMEDIATE")
             try:
                 yield self._writer
@@ -125,20 +127,57 @@ class Database:
                     self._writer.execute("ROLLBACK")
                 raise
 
+    def compact(self) -> None:
+        """Give the room of what was removed back to the disk, where there is room to do so."""
+        with self._lock, suppress(StorageFull), full_disk_is_said():
+            self._writer.execute("VACUUM")
+
+    def adopt(self, path: Path, check: Callable[[sqlite3.Connection], None]) -> None:
+        """Take over every row of another sound database that has run the same migrations, in place
+        of what is here, or nothing. ``check`` may refuse it, in the same transaction.
+
+        Raises:
+            StorageFull: the disk took no more bytes; nothing was changed.
+        """
+        with self._lock:
+            self._writer.execute("ATTACH ? AS other", (f"{path.absolute().as_uri()}?mode=ro",))
+            self._writer.execute("PRAGMA foreign_keys = OFF")  # no order of tables would do
+            try:
+                with self.write() as connection:
+                    check(connection)
+                    for table in _tables(connection):
+                        connection.execute(f"DELETE FROM main.{table}")
+                        connection.execute(f"INSERT INTO main.{table} SELECT * FROM other.{table}")
+            finally:
+                self._writer.execute("PRAGMA foreign_keys = ON")
+                self._writer.execute("DETACH other")
+
     @contextmanager
     def read(self) -> Iterator[sqlite3.Connection]:
         """A connection that cannot write and sees only what is committed.
 
         It is kept for the next reader, so there are as many as ever read at once.
+
+        Raises:
+            UnusableFolder: the database is gone, or can't be worked on any more.
         """
-        try:
-            connection = self._idle_readers.pop()
-        except IndexError:
-            connection = self._connect("ro")
-        try:
-            yield connection
-        finally:
-            self._idle_readers.append(connection)
+        with unusable_is_said(self._path):
+            self._check_there()
+            try:
+                connection = self._idle_readers.pop()
+            except IndexError:
+                connection = self._connect("ro")
+            try:
+                yield connection
+            finally:
+                self._idle_readers.append(connection)
+
+    def _check_there(self) -> None:
+        """An open file can be written to after its folder was removed, but nobody finds it."""
+        if not self._path.exists():
+            raise UnusableFolder(
+                f"The shelf's database “{self._path}” is gone; bring its folder or disk back."
+            )
 
     def _connect(self, mode: str) -> sqlite3.Connection:
         connection = sqlite3.connect(
@@ -152,6 +191,15 @@ class Database:
         connection.execute("PRAGMA foreign_keys = ON")
         connection.execute(f"PRAGMA busy_timeout = {BUSY_TIMEOUT_MS}")
         return connection
+
+
+def _tables(connection: sqlite3.Connection) -> list[str]:
+    """All that hold something, SQLite's own counters and what triggers fill the last."""
+    rows = connection.execute(
+        "SELECT name FROM main.sqlite_schema WHERE type = 'table' AND name <> 'migrations'"
+        " ORDER BY name IN ('refers_to', 'sqlite_sequence'), name"
+    )
+    return [row["name"] for row in rows]
 
 
 def migrate(database: Database, folder: Path = MIGRATIONS) -> list[str]:

@@ -238,6 +238,25 @@ class FinishStore:
             )
             return [_entry(row) for row in rows]
 
+    def named(self, name: str) -> Finish:
+        """The document of the finish of this name, whatever its case; of several, that which was
+        changed last.
+
+        Raises:
+            NotFound: there is none on the shelf.
+        """
+        with self._database.read() as connection:
+            row = connection.execute(
+                f"{_SELECT} WHERE binned_at IS NULL AND folded_name = ?"
+                " ORDER BY changed_at DESC LIMIT 1",
+                (folded(name),),
+            ).fetchone()
+        if row is None:
+            raise NotFound(
+                f"There is no finish “{name}” on the shelf; see how it is written there."
+            )
+        return read_finish(json.loads(row["document"]))
+
     def entries(self, ids: Sequence[str]) -> Sequence[FinishEntry]:
         """These finishes, in this order.
 

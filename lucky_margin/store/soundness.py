@@ -2,12 +2,15 @@
 
 import hashlib
 import sqlite3
+import time
+from collections.abc import Iterator
 from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 
 from lucky_margin.core.progress import Progress, untold
 from lucky_margin.store.backup import files_of
+from lucky_margin.store.files import GRACE_SECONDS
 from lucky_margin.store.snapshots import database_in, is_sound
 
 _NAMED = {
@@ -39,8 +42,9 @@ class Soundness:
         return self.database and not self.damaged and not self.missing
 
 
-def look_over(folder: Path, progress: Progress = untold) -> Soundness:
-    """Verify the database and the SHA-256 of every file of a data ``folder``.
+def look_over(folder: Path, progress: Progress = untold, *, in_use: bool = False) -> Soundness:
+    """Verify the database and the SHA-256 of every file of a data ``folder``. While it is
+    ``in_use``, no file younger than a day counts as unused: it may be on its way in.
 
     Raises:
         NotFound: there is no shelf in it.
@@ -56,15 +60,21 @@ def look_over(folder: Path, progress: Progress = untold) -> Soundness:
         }
         kept = "\n".join(row[0] for row in connection.execute("SELECT value FROM kept"))
     paths = list(files_of(folder))
+    oldest = time.time() - GRACE_SECONDS if in_use else time.time()
     for number, path in enumerate(paths, 1):
-        _look_at(path, named[path.parents[1].name], kept, found)
+        if path.is_file():  # it may have been deleted since
+            _look_at(path, named[path.parents[1].name], kept, oldest, found)
         progress(number / len(paths))
     for name, wanted in named.items():
         here = {path.name for path in paths if path.parents[1].name == name}
         found.missing += [f"{name}: {words}" for sha, words in wanted.items() if sha not in here]
-    derived = (folder / "derived").glob("*.npy")
-    found.derived_bytes = sum(path.stat().st_size for path in derived)
+    found.derived_bytes = sum(path.stat().st_size for path in derived_in(folder))
     return found
+
+
+def derived_in(folder: Path) -> Iterator[Path]:
+    """The files of pictures that can be made again."""
+    return (folder / "derived").glob("*.npy")
 
 
 def mend(found: Soundness) -> None:
@@ -74,12 +84,12 @@ def mend(found: Soundness) -> None:
         path.unlink(missing_ok=True)
 
 
-def _look_at(path: Path, named: dict[str, str], kept: str, found: Soundness) -> None:
+def _look_at(path: Path, named: dict[str, str], kept: str, oldest: float, found: Soundness) -> None:
     with path.open("rb") as file:
         is_whole = hashlib.file_digest(file, "sha256").hexdigest() == path.name
     found.checked += 1
     if not is_whole:
         found.damaged.append(path)
-    elif path.name not in named and path.name not in kept:
+    elif path.name not in named and path.name not in kept and path.stat().st_mtime <= oldest:
         found.unused.append(path)
         found.unused_bytes += path.stat().st_size

@@ -32,7 +32,14 @@ from lucky_margin.core.document import (
     Watermark,
     new_finish,
 )
-from lucky_margin.core.errors import NotFound, PhotoInUse, StaleSave, StorageFull, TooLarge
+from lucky_margin.core.errors import (
+    NotFound,
+    PhotoInUse,
+    StaleSave,
+    StorageFull,
+    TooLarge,
+    UnusableFolder,
+)
 from lucky_margin.core.photos import decode
 from lucky_margin.core.tone import look_of
 from lucky_margin.store import FinishesWanted, PhotosWanted, Store, used
@@ -195,6 +202,23 @@ class NothingHalfDoneTest(StoreTest):
             self.store.photos.add(encoded(gradient(90, 70)), "b.png")
         self.assertEqual(events[:4], ["file", "name", "folder", "folder"])
         self.assertLess(events.index("folder"), events.index("row"))
+
+
+class VanishedFolderTest(StoreTest):
+    def test_it_is_said_and_work_goes_on_when_it_is_back(self):
+        started = self.started()
+        elsewhere = self.folder.with_name(f"{self.folder.name}-away")
+        self.folder.rename(elsewhere)
+        for action in (
+            lambda: self.saved(started, name="Later"),
+            lambda: self.store.finishes.list(),
+            lambda: self.store.photos.add(encoded(noise(9, 9)), "new.png"),
+        ):
+            with self.assertRaisesRegex(UnusableFolder, "is gone; bring its folder or disk back"):
+                action()
+        shutil.rmtree(self.folder, ignore_errors=True)  # empty folders of what was begun
+        elsewhere.rename(self.folder)
+        self.assertEqual(self.saved(started, name="Later").document.name, "Later")
 
 
 class AtOnceTest(StoreTest):

@@ -9,7 +9,8 @@ import tempfile
 import time
 import unittest
 import zipfile
-from datetime import date, timedelta
+from dataclasses import replace
+from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 from unittest import mock
 
@@ -18,7 +19,15 @@ from lucky_margin.core.document import SolidColour, new_finish
 from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StorageFull, UnusableFolder
 from lucky_margin.core.export import export
 from lucky_margin.core.scene import Scene
-from lucky_margin.store import Store, go_back, look_over, mend, restore_backup, snapshot_days
+from lucky_margin.store import (
+    Store,
+    ThinningRule,
+    go_back,
+    look_over,
+    mend,
+    restore_backup,
+    snapshot_days,
+)
 from lucky_margin.store.snapshots import DATABASE, take_snapshot
 from tests.support import encoded, noise
 
@@ -205,6 +214,35 @@ class BackupTest(UpkeepTest):
         self.assertEqual(code, 0)
         self.assertTrue((other / DATABASE).is_file())
 
+    def test_an_empty_shelf_in_use_takes_a_backup_over(self):
+        finish = self.store.finishes.list()[0]
+        self.store.library.set_favourite(f"photo:{self.photo}", True)
+        self.store.finishes.save(
+            finish.id, finish.etag, finish.document.model_copy(update={"name": "Later"})
+        )
+        file = self.backup()
+        other = Store(self.folder.with_name("other"))
+        self.addCleanup(other.close)
+        other.restore(file)
+        self.assertEqual([entry.document.name for entry in other.finishes.list()], ["Later"])
+        self.assertEqual(other.library.favourites(), self.store.library.favourites())
+        undone = other.finishes.undo(finish.id, other.finishes.get(finish.id).etag)
+        self.assertEqual(undone.document.name, "Mugs ☘")
+        self.assertTrue(other.look_over().is_sound)
+        added = other.finishes.create(new_finish(name="New", photo_sha256=self.photo))
+        self.assertGreater(added.revision, undone.revision)
+
+    def test_a_shelf_in_use_that_holds_something_takes_nothing_over(self):
+        other = Store(self.folder.with_name("other"))
+        self.addCleanup(other.close)
+        other.photos.add(encoded(noise(9, 9)), "own.png")
+        for file in (self.backup(), io.BytesIO(b"no archive")):
+            with self.subTest(), self.assertRaises((Conflict, BadDocument)):
+                other.restore(file)
+        self.assertEqual(len(list((self.folder.with_name("other") / "originals").glob("*/*"))), 1)
+        self.assertEqual(other.finishes.list(), [])
+        self.assertFalse(list(self.folder.with_name("other").glob(".new-*")))
+
     def test_what_is_damaged_climbs_out_or_is_newer_leaves_nothing(self):
         whole = self.backup()
         entries = {}
@@ -278,6 +316,13 @@ class CheckTest(UpkeepTest):
         again = look_over(self.folder)
         self.assertEqual((again.damaged, again.unused), ([], []))
 
+    def test_in_use_no_young_file_counts_as_unused(self):
+        stray = self.store.tables._files.add(b"on its way in")
+        self.assertEqual(self.store.look_over().unused, [])
+        path = self.store.tables._files.path(stray)
+        os.utime(path, (time.time() - 100_000,) * 2)
+        self.assertEqual(self.store.look_over().unused, [path])
+
     def test_what_an_earlier_revision_needs_is_not_unused(self):
         finish = self.store.finishes.list()[0]
         ground = SolidColour(colour="#FFFFFF")
@@ -285,6 +330,85 @@ class CheckTest(UpkeepTest):
             finish.id, finish.etag, finish.document.model_copy(update={"backdrop": ground})
         )
         self.assertEqual(look_over(self.folder).unused, [])
+
+
+class ThinningTest(UpkeepTest):
+    """Five changes on each of three days, the last of them today."""
+
+    def setUp(self):
+        super().setUp()
+        self.finish = self.store.finishes.list()[0]
+        self.kept = self.save("exported")
+        self.store.exports.add(
+            replace(self.export, data=b"another file"),
+            finish_id=self.finish.id, revision=self.kept, size_name="main",
+        )  # fmt: skip
+        named = self.save("named")
+        self.store.finishes.keep_version(self.finish.id, "For print")
+        for day in (300, 200, 0):
+            self.ids = [self.save(f"{day}, {number}") for number in range(5)]
+            self.date(self.ids, day)
+        self.date([1, self.kept, named], 300)
+
+    def save(self, name):
+        record = self.store.finishes.get(self.finish.id)
+        document = record.document.model_copy(update={"name": name})
+        return self.store.finishes.save(record.id, record.etag, document).revision
+
+    def date(self, ids, days, table="revisions"):
+        """Say of rows that they were made so many days ago."""
+        made = (datetime.now(UTC) - timedelta(days=days)).isoformat()
+        with self.store._database.write() as connection:
+            for one in ids:
+                connection.execute(f"UPDATE {table} SET created_at = ? WHERE id = ?", (made, one))
+
+    def left(self):
+        """Names from the present back to the first, as undo comes to them."""
+        record = self.store.finishes.get(self.finish.id)
+        names = [record.document.name]
+        while record.can_undo:
+            record = self.store.finishes.undo(record.id, record.etag)
+            names.append(record.document.name)
+        return names
+
+    def test_counting_removes_nothing(self):
+        before = len(self.store.finishes.revisions(self.finish.id))
+        counted = self.store.thin(ThinningRule(days=90), remove=False)
+        self.assertEqual((counted.changes, counted.files), (8, 0))
+        self.assertGreater(counted.bytes, 1000)
+        self.assertEqual(len(self.store.finishes.revisions(self.finish.id)), before)
+
+    def test_each_old_day_keeps_its_last_and_undo_steps_over_the_rest(self):
+        self.store.thin(ThinningRule(days=90), remove=True)
+        today = [f"0, {number}" for number in (4, 3, 2, 1, 0)]
+        self.assertEqual(self.left(), [*today, "200, 4", "300, 4", "named", "exported", "Mugs ☘"])
+        self.assertTrue(look_over(self.folder).is_sound)
+        again = self.store.thin(ThinningRule(days=90), remove=True)
+        self.assertEqual((again.changes, again.bytes), (0, 0))
+
+    def test_old_files_go_with_their_bytes_but_not_what_a_younger_record_needs(self):
+        self.date([1, 2], 300, "exports")
+        same = self.store.exports.add(
+            self.export, finish_id=self.finish.id, revision=self.ids[-1], size_name="again"
+        )
+        thinned = self.store.thin(ThinningRule(days=90, changes=False, files=True), remove=True)
+        self.assertEqual((thinned.changes, thinned.files), (0, 2))
+        self.assertEqual(thinned.bytes, len(b"another file"))
+        self.assertEqual(self.store.exports.list(self.finish.id), [same])
+        self.assertEqual(self.store.exports.data(same), self.export.data)
+        self.assertEqual(len(list((self.folder / "exports").glob("*/*"))), 1)
+
+    def test_the_command_counts_and_removes_only_when_told(self):
+        self.store.close()
+        for options, words in (
+            ((), "8 changes and 0 saved files"),
+            (("--remove",), "Removed 8 changes"),
+            ((), "0 changes"),
+        ):
+            code, said, _ = self.command("thin", *options)
+            self.assertEqual(code, 0)
+            self.assertIn(words, said)
+        self.assertEqual(self.command("thin", "--days", "0")[0], 2)
 
 
 if __name__ == "__main__":
