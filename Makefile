@@ -34,7 +34,7 @@ test: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium $(SETUP)/units/editQueue.
 	$(PYTHON) -W error -m tests
 
 # What takes long: fuzz, kills and soak at full size; `make test` runs a sample of each.
-endure: $(SETUP)/dev $(SETUP)/compiled
+endure: $(SETUP)/dev $(SETUP)/compiled frontend/dist/index.html
 	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_api_fuzz tests.endure.test_kills tests.endure.test_memory tests.endure.test_soak
 
 bench: $(SETUP)/dev $(SETUP)/compiled

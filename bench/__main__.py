@@ -7,6 +7,7 @@ Machines are noisy, so every figure is a ratio of medians taken in turn in one r
 import argparse
 from contextlib import ExitStack
 
+from bench.batches import batch_report
 from bench.compare import compare, work_for
 from bench.cut_outs import cut_out_figures
 from bench.figure import ROUNDS
@@ -42,6 +43,7 @@ def main() -> None:
             for figure in figures:
                 print(figure.report(), flush=True)
             print(peak_memory())
+            print(batch_report(), flush=True)
             for line in repair_report():
                 print(line, flush=True)
 

@@ -48,7 +48,7 @@ def file_figures(_: ExitStack) -> Iterator[Figure]:
     against = "Pillow with draft, no tone"
     ours = _exported(data, toned, toned.sizes)
     yield Figure("the same with full tone", ours, lambda: _with_pillow(data), against, "1.5")
-    sizes = _eight_sizes()
+    sizes = eight_sizes()
     eight = finish.model_copy(update={"sizes": sizes})
     tall = tuple(size for size in sizes if size.name == "Tall post")
     yield Figure(
@@ -145,7 +145,7 @@ def _with_vips(data: bytes) -> None:
     card.write_to_buffer(".jpg", Q=90)
 
 
-def _eight_sizes() -> tuple[Size, ...]:
+def eight_sizes() -> tuple[Size, ...]:
     """The six stock sizes, a round 400 and a 1640x856."""
     stock = ("square-post", "tall-post", "story", "video-thumbnail", "link-card", "wide-banner")
     plans = [size.plan for size in SIZE_LIBRARY if size.key in (*stock, "round-avatar")]

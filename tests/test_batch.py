@@ -21,7 +21,8 @@ from lucky_margin.cli.batch import JOURNAL
 from lucky_margin.core.batch import names_of
 from lucky_margin.core.document import FixedPixels, HouseStyle, Size, TextPiece, kept_style
 from lucky_margin.core.errors import StorageFull
-from lucky_margin.core.export import STYLE, PackageFiles, package
+from lucky_margin.core.export import FINISH, STYLE, PackageFiles, package
+from lucky_margin.store import Store, import_finish
 from tests.support import encoded, finish_of, gradient
 
 SIZES = (
@@ -44,7 +45,9 @@ def a_style(**fields):
     return kept_style(finish, "0" * 16, "Shop", keys, suggest_light=False)
 
 
-class BatchTest(unittest.TestCase):
+class BatchCase(unittest.TestCase):
+    """A folder of photos, and a style as a file."""
+
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -63,8 +66,9 @@ class BatchTest(unittest.TestCase):
             (self.photos / f"mug {number:02}.png").write_bytes(encoded(picture))
 
     def arguments(self, *more, out=None):
-        return ["batch", str(self.photos), "--style", str(self.style), "-o",
-                str(out or self.out), *map(str, more)]  # fmt: skip
+        style = ["--style", str(self.style)] if self.style else []
+        where = ["-o", str(out or self.out)]
+        return ["batch", str(self.photos), *style, *where, *map(str, more)]
 
     def run_batch(self, *more, out=None):
         """Exit code, standard output and standard error."""
@@ -80,6 +84,86 @@ class BatchTest(unittest.TestCase):
             if path.suffix == ".png"
         }
 
+    def started(self, *more):
+        """The command in a process group of its own."""
+        command = [sys.executable, "-m", "lucky_margin.cli", *self.arguments(*more)]
+        return subprocess.Popen(
+            command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True
+        )
+
+
+class WatchTest(BatchCase):
+    """A folder looked at again and again; what happens in between is a list."""
+
+    def watched(self, *happenings, more=()):
+        """Exit code, output and errors of watching until all of it has happened."""
+        left = iter(happenings)
+
+        def sleep(seconds):
+            self.assertGreater(seconds, 0)
+            happening = next(left, KeyboardInterrupt)
+            if happening is KeyboardInterrupt:
+                raise KeyboardInterrupt
+            happening()
+
+        said, wrong = io.StringIO(), io.StringIO()
+        arguments = ["watch", *self.arguments("--jobs", 1, *more)[1:]]
+        with (
+            contextlib.redirect_stdout(said),
+            contextlib.redirect_stderr(wrong),
+            mock.patch("lucky_margin.cli.watching.time.sleep", sleep),
+        ):
+            code = main(arguments)
+        return code, said.getvalue().splitlines()[1:], wrong.getvalue()
+
+    def nothing(self):
+        pass
+
+    def add_half(self):
+        (self.photos / "late.png").write_bytes(encoded(gradient(70, 60))[:200])
+
+    def add_rest(self):
+        (self.photos / "late.png").write_bytes(encoded(gradient(70, 60)))
+
+    def test_what_comes_is_finished_once_it_is_whole(self):
+        self.add_photos(1)
+        code, said, wrong = self.watched(
+            self.nothing, self.add_half, self.add_rest, self.nothing, self.nothing
+        )
+        self.assertEqual(code, 0, wrong)
+        self.assertEqual(said, ["1 finished", "1 finished, 1 finished before"])
+        self.assertEqual(len(self.written()), 4)
+
+    def test_what_is_wrong_is_said_and_tried_again_with_the_next_change(self):
+        table = self.folder / "words.csv"
+        table.write_text("file;price\nlate.png;3 €\n", encoding="utf-8")
+        self.add_photos(1)
+
+        def mend():
+            table.write_text("file;price\nmug 00.png;2 €\nlate.png;3 €\n", encoding="utf-8")
+
+        code, said, wrong = self.watched(
+            self.nothing, self.nothing, mend, self.nothing, more=("--table", table)
+        )
+        self.assertEqual(code, 0)
+        self.assertIn("No row of the table names “mug 00.png”; add it.", wrong)
+        self.assertEqual(said, ["1 finished"])
+
+    def test_no_folder_and_no_second_folder_are_said(self):
+        code, _, wrong = self.watched(self.nothing)
+        self.assertEqual((code, wrong), (0, ""))
+        self.add_photos(1)
+        self.out = self.photos
+        code, _, wrong = self.run_batch()
+        self.assertEqual(code, 2)
+        self.assertIn("another folder than the one with the photos", wrong)
+        self.photos = self.folder / "nowhere"
+        code, _, wrong = self.watched()
+        self.assertEqual(code, 2)
+        self.assertIn("is no folder", wrong)
+
+
+class BatchTest(BatchCase):
     def test_forty_photos_three_of_them_damaged_and_a_kill_in_between(self):
         self.add_photos(40)
         for number in (3, 17, 39):
@@ -96,10 +180,7 @@ class BatchTest(unittest.TestCase):
         self.assertEqual(len(whole), 74)
         self.assertEqual(len(set(whole.values())), 74)
 
-        command = [sys.executable, "-m", "lucky_margin.cli", *self.arguments("--table", table)]
-        process = subprocess.Popen(
-            [*command, "--jobs", "1"], stderr=subprocess.DEVNULL, start_new_session=True
-        )
+        process = self.started("--table", table, "--jobs", 1)
         journal = self.out / JOURNAL
         while process.poll() is None and not (
             journal.exists() and journal.read_text().count("made_by") > 2
@@ -130,6 +211,35 @@ class BatchTest(unittest.TestCase):
         self.assertEqual(self.run_batch("--table", table)[1], "3 finished\n")
         self.assertEqual(self.written(), {})
         self.assertEqual(len(list(self.out.glob("*.jpg"))), 6)
+
+    def test_photos_are_finished_like_a_finish_from_a_file_or_the_shelf(self):
+        self.add_photos(2)
+        model = encoded(gradient(70, 50))
+        finish = finish_of(
+            sizes=SIZES[:1], border=LINE, export={"format": "png"}, name="Blue Mug",
+            photo={"sha256": hashlib.sha256(model).hexdigest()},
+        )  # fmt: skip
+        file = self.folder / "model.finish.zip"
+        photos = {finish.photo.sha256: ("mug.png", model)}
+        file.write_bytes(package(FINISH, finish, PackageFiles(photos)))
+        data = self.folder / "data"
+        with contextlib.closing(Store(data)) as store:
+            import_finish(store, file.read_bytes())
+        self.style = None
+        results = []
+        with mock.patch.dict(os.environ, LUCKY_MARGIN_DATA=str(data)):
+            for number, like in enumerate((file, "blue mug")):
+                out = self.folder / str(number)
+                code, said, wrong = self.run_batch("--like", like, out=out)
+                self.assertEqual((code, said), (0, "2 finished\n"), wrong)
+                results.append(self.written(out))
+            code, _, wrong = self.run_batch("--like", "Red Mug")
+        self.assertEqual(code, 2)
+        self.assertIn("There is no finish “Red Mug”", wrong)
+        self.assertEqual(*results)
+        self.assertEqual(sorted(results[0]), ["mug-00-60x60.png", "mug-01-60x60.png"])
+        edge = np.asarray(Image.open(io.BytesIO(results[0]["mug-00-60x60.png"])))[1, 1]
+        self.assertEqual(edge.tolist(), [0x1F, 0x6B, 0x4B])
 
     def test_every_file_has_its_pixels_its_border_and_a_name_of_its_own(self):
         self.keep_style(a_style(name_pattern="shop-{size}"))

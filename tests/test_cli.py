@@ -12,10 +12,12 @@ import subprocess
 import sys
 import tempfile
 import unittest
+import zipfile
 from pathlib import Path
 from unittest import mock
 
 import numpy as np
+from defusedxml.ElementTree import fromstring
 from PIL import Image
 from PIL.ExifTags import Base
 
@@ -132,6 +134,13 @@ class CutOutCommandTest(CommandTest):
         self.assertEqual(tuple(out[100, 100]), (200, 40, 30))
         self.assertLess(np.ptp(out[:50], axis=2).max(), 3)
 
+    def test_the_layers_come_with_the_file(self):
+        code, err = self.finish("--cut-out", "0.2,0.2,0.8,0.8", "--outline", "5%", "--layers")
+        self.assertEqual((code, err), (0, ""))
+        with zipfile.ZipFile(self.out.with_suffix(".ora")) as archive:
+            names = [layer.get("name") for layer in fromstring(archive.read("stack.xml"))[0]]
+        self.assertEqual(names, ["Subject", "Outline"])
+
     def test_a_mask_is_taken_as_it_is(self):
         mask = self.folder / "mask.png"
         white = np.zeros((20, 20, 3), np.uint8)
@@ -144,7 +153,9 @@ class CutOutCommandTest(CommandTest):
 
     def test_a_saved_mask_cuts_out_the_same_again(self):
         mask = self.folder / "saved.png"
-        self.finish("--cut-out", "0.2,0.2,0.8,0.8", "--save-mask", mask)
+        line = self.folder / "line.svg"
+        self.finish("--cut-out", "0.2,0.2,0.8,0.8", "--save-mask", mask, "--save-cut-line", line)
+        self.assertIn("<path", line.read_text())
         first = np.asarray(opened(self.out))
         self.assertEqual(opened(mask).mode, "L")
         self.finish("--mask", mask)

@@ -5,16 +5,20 @@ import subprocess
 import sys
 import tempfile
 import unittest
-import urllib.request
 from pathlib import Path
 from unittest import mock
 
 import numpy as np
 from PIL import Image
+from playwright.sync_api import sync_playwright
 
 from lucky_margin.compiled_loops import choose_folder
+from tests.browser.base import ARGUMENTS, CHROMIUM
 from tests.support import encoded, noise
 from tools.build_wheel import build_wheel
+
+SLOW = 300_000
+"""Milliseconds."""
 
 
 class CompiledLoopsTest(unittest.TestCase):
@@ -92,17 +96,29 @@ class WheelTest(unittest.TestCase):
             try:
                 said = service.stdout.readline()
                 address = said.split()[4]
-                with urllib.request.urlopen(address, timeout=60) as answer:
-                    page = answer.read().decode()
-                script = page.split('src="')[1].split('"')[0]
-                with urllib.request.urlopen(address + script, timeout=60) as answer:
-                    self.assertIn("javascript", answer.headers["content-type"])
-                with urllib.request.urlopen(f"{address}/api/photos", timeout=60) as answer:
-                    self.assertIn(b'"total":0', answer.read())
+                with sync_playwright() as playwright:
+                    browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+                    self.save_a_photo(browser.new_page(), address)
+                    browser.close()
             finally:
-                service.terminate()
+                service.kill()  # or it would first compile all of its loops
                 service.communicate(timeout=60)
         self.assertTrue((self.packages / "lucky_margin" / "interface" / "index.html").is_file())
+
+    def save_a_photo(self, page, address):
+        """Bring a photo to the bench, and save it as it is."""
+        photo = noise(60, 40)
+        page.set_default_timeout(SLOW)  # its loops are compiled now
+        page.goto(address)
+        file = {"name": "mugs.png", "mimeType": "image/png", "buffer": encoded(photo)}
+        page.get_by_label("Photos to add").set_input_files(file)
+        page.get_by_role("button", name="Export…").click()
+        page.get_by_role("radio", name="PNG").click()
+        page.get_by_text("60 × 40 px, sRGB, lossless").wait_for()
+        with page.expect_download() as download:
+            page.get_by_role("button", name="Save this size").click()
+        saved = np.asarray(Image.open(download.value.path()))
+        np.testing.assert_array_equal(saved, photo)
 
 
 if __name__ == "__main__":

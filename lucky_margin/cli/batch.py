@@ -1,4 +1,4 @@
-"""``lucky-margin batch``: a folder of photos in one house style, several at a time.
+"""``lucky-margin batch``: a folder of photos finished alike, several at a time.
 
 What is done is written down beside the files, so that the same command goes on where it stopped.
 """
@@ -28,10 +28,10 @@ from tqdm import tqdm
 
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.files import PHOTO_SUFFIXES, write
-from lucky_margin.core.batch import StyleMaterial, finish_photo, names_of
-from lucky_margin.core.document import NO_ROW, HouseStyle, Row
+from lucky_margin.core.batch import Material, Model, finish_photo, names_of
+from lucky_margin.core.document import NO_ROW, Row
 from lucky_margin.core.errors import BadInput, FileExists, LuckyMarginError
-from lucky_margin.core.export import STYLE, PackageFiles, read_package
+from lucky_margin.core.export import FINISH, STYLE, PackageFiles, read_package
 from lucky_margin.core.words_table import read_table, rows_for
 from lucky_margin.store import Store, files_of, whole_file
 
@@ -39,6 +39,10 @@ JOURNAL = "batch.json"
 """What was done, in the folder of the finished files."""
 
 _UNFINISHED = ".unfinished"
+
+
+class Stopped(BadInput):
+    """A batch was ended on its way."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -74,13 +78,15 @@ def finish_folder(chosen: argparse.Namespace) -> BatchOutcome:
     """Finish every photo of the folder that is not finished yet.
 
     Raises:
-        LuckyMarginError: the style, the table or the folder can't be used.
+        LuckyMarginError: the style, the finish, the table or the folder can't be used.
     """
-    style, files = _style(chosen.style)
+    model, files = _model(chosen)
+    if chosen.out.resolve() == chosen.folder.resolve():
+        raise BadInput("OUT has to be another folder than the one with the photos.")
     wanted = _wanted(chosen.folder, chosen.table)
     chosen.out.mkdir(parents=True, exist_ok=True)
     journal = Journal(chosen.out)
-    key = sha256(style.model_dump_json().encode()).hexdigest()
+    key = sha256(model.model_dump_json().encode()).hexdigest()
     outcome = BatchOutcome()
     left = {}
     for one in wanted:
@@ -90,22 +96,22 @@ def finish_folder(chosen: argparse.Namespace) -> BatchOutcome:
         else:
             left[one] = made_by
     if left:
-        _finish(left, style, files, journal, chosen, outcome)
+        _finish_all(left, model, files, journal, chosen, outcome)
         journal.clear()
     return outcome
 
 
-def _finish(
+def _finish_all(
     left: dict[Wanted, str],
-    style: HouseStyle,
+    model: Model,
     files: PackageFiles,
     journal: "Journal",
     chosen: argparse.Namespace,
     outcome: BatchOutcome,
 ) -> None:
-    StyleMaterial.of(style, files)  # what is wrong with it is said here, not by every process
+    Material.of(model, files)  # what is wrong with it is said here, not by every process
     workers = min(chosen.jobs or os.cpu_count() or 1, len(left))
-    with _pool(workers, style, files) as pool:
+    with _pool(workers, model, files) as pool:
         under_way = {
             pool.submit(_finish_one, one, made_by, journal.unfinished(one.name)): one
             for one, made_by in left.items()
@@ -122,15 +128,15 @@ def _finish(
         except (KeyboardInterrupt, BrokenProcessPool) as error:
             pool.shutdown(wait=False, cancel_futures=True)
             stopped = "Stopped" if isinstance(error, KeyboardInterrupt) else "A process was ended"
-            raise BadInput(f"{stopped}; the same command goes on from here.") from None
+            raise Stopped(f"{stopped}; the same command goes on from here.") from None
 
 
-def _pool(workers: int, style: HouseStyle, files: PackageFiles) -> Executor:
+def _pool(workers: int, model: Model, files: PackageFiles) -> Executor:
     """Processes that finish photos; a single one needs none of its own."""
     if workers == 1:
-        return ThreadPoolExecutor(1, initializer=_prepare, initargs=(style, files))
+        return ThreadPoolExecutor(1, initializer=_prepare, initargs=(model, files))
     context = get_context("spawn")  # a fork of a process with threads may hang
-    return ProcessPoolExecutor(workers, context, _prepare_process, (style, files))
+    return ProcessPoolExecutor(workers, context, _prepare_process, (model, files))
 
 
 def _take(
@@ -210,14 +216,15 @@ class Journal:
             (self._folder / file).unlink(missing_ok=True)
 
 
-def _style(named: str) -> tuple[HouseStyle, PackageFiles]:
-    """The style that an option names: a file that holds one, or one of the shelf."""
-    path = Path(named)
-    if path.suffix.lower() == ".zip":
-        return read_package(STYLE, path.read_bytes())
+def _model(chosen: argparse.Namespace) -> tuple[Model, PackageFiles]:
+    """The style or the finish that an option names: a file that holds one, or one of the shelf."""
+    named: str = chosen.like or chosen.style
+    if named.lower().endswith(".zip"):
+        return read_package(FINISH if chosen.like else STYLE, Path(named).read_bytes())
     with closing(Store(data_folder())) as store:
-        style = store.styles.named(named)
-        return style, files_of(store, style)
+        kept = store.finishes if chosen.like else store.styles
+        model = kept.named(named)
+        return model, files_of(store, model)
 
 
 def _wanted(folder: Path, table: Path | None) -> list[Wanted]:
@@ -233,25 +240,25 @@ def _wanted(folder: Path, table: Path | None) -> list[Wanted]:
     return [Wanted(*one) for one in zip(paths, names, rows, strict=True)]
 
 
-def _made_by(one: Wanted, style: str) -> str:
-    """What a photo's files depend on: its bytes, the style, its name and its row."""
+def _made_by(one: Wanted, model: str) -> str:
+    """What a photo's files depend on: its bytes, what it is made like, its name and its row."""
     photo = sha256(one.path.read_bytes()).hexdigest()
-    parts = json.dumps([photo, style, one.name, one.row], sort_keys=True)
+    parts = json.dumps([photo, model, one.name, one.row], sort_keys=True)
     return sha256(parts.encode()).hexdigest()
 
 
-_material: StyleMaterial
-"""Where photos are finished: the style of the batch."""
+_material: Material
+"""Where photos are finished: what the batch makes them like."""
 
 
-def _prepare(style: HouseStyle, files: PackageFiles) -> None:
+def _prepare(model: Model, files: PackageFiles) -> None:
     global _material
-    _material = StyleMaterial.of(style, files)
+    _material = Material.of(model, files)
 
 
-def _prepare_process(style: HouseStyle, files: PackageFiles) -> None:
+def _prepare_process(model: Model, files: PackageFiles) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the parent is interrupted, and stops the others
-    _prepare(style, files)
+    _prepare(model, files)
 
 
 def _finish_one(one: Wanted, made_by: str, folder: Path) -> Done:

@@ -5,6 +5,7 @@ import json
 import os
 import secrets
 import sys
+from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
 from typing import NoReturn
@@ -12,12 +13,13 @@ from typing import NoReturn
 from pydantic import ValidationError
 
 from lucky_margin.cli import bordering, cutting, treating, upkeep
-from lucky_margin.cli.batch import finish_folder
+from lucky_margin.cli.batch import BatchOutcome, finish_folder
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.finishing import finish_photos
 from lucky_margin.cli.lettering import add_options
 from lucky_margin.cli.log import library_output_logged
 from lucky_margin.cli.rendering import render_document
+from lucky_margin.cli.watching import watch_folder
 from lucky_margin.core.document import Export, describe_validation_error, json_schema
 from lucky_margin.core.errors import LuckyMarginError
 from lucky_margin.core.export import SUFFIXES
@@ -84,7 +86,9 @@ def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="lucky-margin", description="Finish single photos at exact pixel sizes.")
     commands = parser.add_subparsers(required=True, metavar="COMMAND", parser_class=_Parser)
     _add_finish(commands.add_parser("finish", help="finish photos, all in the same way"))
-    _add_batch(commands.add_parser("batch", help="finish a folder of photos in a house style"))
+    _add_batch(commands.add_parser("batch", help="finish a folder of photos alike"), _batch)
+    watch = commands.add_parser("watch", help="finish what comes into a folder, likewise")
+    _add_batch(watch, _watch)
     _add_render(commands.add_parser("render", help="export one size of a finish document"))
     schema = commands.add_parser("schema", help="print the JSON Schema of a finish document")
     schema.set_defaults(run=_schema)
@@ -159,6 +163,9 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     finish.add_argument(
         "--bleed", type=float, default=0, metavar="MM", help="of a PDF, at each side"
     )
+    finish.add_argument(
+        "--layers", action="store_true", help="with each file another of its layers (OpenRaster)"
+    )
     finish.add_argument("--title", default="", metavar="TEXT")
     finish.add_argument("--description", default="", metavar="TEXT")
     finish.add_argument("--alt", default="", metavar="TEXT", help="what it shows, read aloud")
@@ -166,19 +173,22 @@ def _add_finish(finish: argparse.ArgumentParser) -> None:
     finish.set_defaults(run=_finish)
 
 
-def _add_batch(batch: argparse.ArgumentParser) -> None:
+def _add_batch(batch: argparse.ArgumentParser, run: Callable[[argparse.Namespace], int]) -> None:
     batch.add_argument("folder", type=Path, metavar="FOLDER", help="with the photos")
-    batch.add_argument(
+    alike = batch.add_mutually_exclusive_group(required=True)
+    alike.add_argument(
         "--style",
-        required=True,
         metavar="NAME",
         help="a house style of the shelf, or a file that one was saved to",
+    )
+    alike.add_argument(
+        "--like", metavar="NAME", help="a finish of the shelf, or a file that one was saved to"
     )
     batch.add_argument(
         "--table",
         type=Path,
         metavar="CSV",
-        help="words for the columns in the style's texts: a row for each photo in the order of "
+        help="words for the columns in its texts: a row for each photo in the order of "
         "their names, or a column “file” that names it",
     )
     batch.add_argument(
@@ -186,7 +196,7 @@ def _add_batch(batch: argparse.ArgumentParser) -> None:
     )
     batch.add_argument("--strict", action="store_true", help="exit with 3 if a cut-out is doubtful")
     _add_output(batch, "a folder")
-    batch.set_defaults(run=_batch)
+    batch.set_defaults(run=run)
 
 
 def _add_render(render: argparse.ArgumentParser) -> None:
@@ -213,14 +223,25 @@ def _finish(chosen: argparse.Namespace) -> int:
 
 def _batch(chosen: argparse.Namespace) -> int:
     outcome = finish_folder(chosen)
+    _tell(outcome)
+    if outcome.failed:
+        return BAD_INPUT
+    return DOUBTFUL if outcome.doubtful and chosen.strict else 0
+
+
+def _watch(chosen: argparse.Namespace) -> int:
+    print(f"Waiting for photos in {chosen.folder}; Ctrl C ends it.", flush=True)
+    with suppress(KeyboardInterrupt):
+        watch_folder(chosen, _tell)
+    return 0
+
+
+def _tell(outcome: BatchOutcome) -> None:
     parts = [f"{outcome.finished} finished"]
     parts += [f"{outcome.known} finished before"] if outcome.known else []
     parts += [f"{outcome.failed} failed"] if outcome.failed else []
     parts += [f"{outcome.doubtful} to check"] if outcome.doubtful else []
-    print(", ".join(parts))
-    if outcome.failed:
-        return BAD_INPUT
-    return DOUBTFUL if outcome.doubtful and chosen.strict else 0
+    print(", ".join(parts), flush=True)
 
 
 def _render(chosen: argparse.Namespace) -> int:

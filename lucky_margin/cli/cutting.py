@@ -83,6 +83,12 @@ def add_options(finish: argparse.ArgumentParser) -> None:
         help="save the cut-out of the first size as a picture too: white is subject",
     )
     finish.add_argument(
+        "--save-cut-line",
+        type=Path,
+        metavar="FILE.svg",
+        help="save the line round the first size's subject too, for a cutting plotter",
+    )
+    finish.add_argument(
         "--strict", action="store_true", help="exit with 3 where a cut-out should be checked"
     )
 
@@ -96,7 +102,10 @@ def check_options(chosen: argparse.Namespace) -> None:
         raise BadInput("--crop-to-subject says what is shown; leave --trim and --window out.")
     if chosen.cut_out or chosen.mask:
         return
-    for option in ("outline", "shadow", "text_behind", "crop_to_subject", "save_mask", "strict"):
+    for option in (
+        *("outline", "shadow", "text_behind", "crop_to_subject"),
+        *("save_mask", "save_cut_line", "strict"),
+    ):
         if getattr(chosen, option):
             raise BadInput(f"--{option.replace('_', '-')} needs --cut-out or --mask.")
 

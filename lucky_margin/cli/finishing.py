@@ -36,7 +36,7 @@ from lucky_margin.core.edits.shapes import SetShape
 from lucky_margin.core.edits.sizes import ChooseRatio, size_of_plan
 from lucky_margin.core.edits.squaring import SquareUp
 from lucky_margin.core.errors import BadInput, LuckyMarginError
-from lucky_margin.core.export import export, export_reveal, mask_file
+from lucky_margin.core.export import cut_line, export, export_reveal, mask_file, open_raster
 from lucky_margin.core.photos import DecodedPhoto
 from lucky_margin.core.proposals import Proposal, focus_proposal, tone_proposal, trim_proposal
 from lucky_margin.core.scene import MemorySources, Scene, Sources
@@ -63,8 +63,8 @@ def finish_photos(chosen: argparse.Namespace) -> Outcome:
     """
     cutting.check_options(chosen)
     several_photos = len(chosen.photos) > 1
-    if several_photos and chosen.save_mask:
-        raise BadInput("--save-mask takes one photo at a time.")
+    if several_photos and (chosen.save_mask or chosen.save_cut_line):
+        raise BadInput("--save-mask and --save-cut-line take one photo at a time.")
     several = several_photos or len(chosen.size or ()) > 1
     if several and chosen.out.suffix.lower() in FORMAT_OF_SUFFIX:
         what = "photos" if several_photos else "sizes"
@@ -120,11 +120,17 @@ def _finish_photo(
         finish = settled(finish, size.id, chosen, sources)
     for size in finish.sizes:
         make = export_reveal if chosen.reveal else export
-        file = make(Scene(finish, size, sources))
-        write(file, chosen.out / file.file_name if to_folder else chosen.out, chosen.replace)
+        scene = Scene(finish, size, sources)
+        file = make(scene)
+        path = chosen.out / file.file_name if to_folder else chosen.out
+        write(file, path, chosen.replace)
+        if chosen.layers:
+            write_bytes(open_raster(scene), path.with_suffix(".ora"), chosen.replace)
     scene = Scene(finish, finish.sizes[0], sources)
     if chosen.save_mask:
         write_bytes(mask_file(scene), chosen.save_mask, chosen.replace)
+    if chosen.save_cut_line:
+        write_bytes(cut_line(scene), chosen.save_cut_line, chosen.replace)
     return cutting.doubt(scene)
 
 

@@ -2,18 +2,20 @@
 
 import argparse
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 
 from tqdm import tqdm
 
 from lucky_margin.cli.data import data_folder
 from lucky_margin.cli.files import written
+from lucky_margin.core.errors import BadInput
 from lucky_margin.core.progress import Progress
 from lucky_margin.store import (
     FolderLock,
     Soundness,
     Store,
+    ThinningRule,
     database_in,
     go_back,
     look_over,
@@ -45,7 +47,12 @@ def add_commands(add: Callable[..., argparse.ArgumentParser]) -> None:
     back = add("go-back", help="put the database of a day in place")
     back.add_argument("day", metavar="YYYY-MM-DD")
     back.set_defaults(run=_go_back)
-    for command in (backup, restore, check, days, back):
+    thin = add("thin", help="count, or remove, old changes and old saved files")
+    thin.add_argument("--days", type=int, default=90, metavar="N", help="what is older; default 90")
+    thin.add_argument("--files", action="store_true", help="saved files too, not only changes")
+    thin.add_argument("--remove", action="store_true", help="remove them; can't be taken back")
+    thin.set_defaults(run=_thin)
+    for command in (backup, restore, check, days, back, thin):
         command.add_argument("--data", type=Path, default=data_folder(), metavar="FOLDER")
 
 
@@ -113,6 +120,22 @@ def _go_back(chosen: argparse.Namespace) -> int:
     finally:
         lock.close()
     print(f"The shelf is as it was on {chosen.day}; the other database is kept as {aside}.")
+    return 0
+
+
+def _thin(chosen: argparse.Namespace) -> int:
+    if chosen.days < 1:
+        raise BadInput(f"--days is 1 or more, not {chosen.days}.")
+    database_in(chosen.data)  # none is made where there is none
+    lock = FolderLock(chosen.data)
+    try:
+        with closing(Store(chosen.data)) as store:
+            rule = ThinningRule(days=chosen.days, files=chosen.files)
+            thinned = store.thin(rule, remove=chosen.remove)
+    finally:
+        lock.close()
+    what = f"{thinned.changes} changes and {thinned.files} saved files, {thinned.bytes / MB:.1f} MB"
+    print(f"Removed {what}." if chosen.remove else f"{what} would go; --remove does it.")
     return 0
 
 

@@ -18,6 +18,7 @@ from lucky_margin.web.guard import guard, token_guard
 from lucky_margin.web.routes import (
     badges,
     bench,
+    codes,
     drafts,
     exports,
     finishes,
@@ -42,7 +43,7 @@ from lucky_margin.web.routes import (
 
 ROUTES = (
     photos, finishes, drafts, bench, words, jobs, exports, sizes, looks, outlines, frames, subjects,
-    fonts, icons, marks, treatments, badges, library, styles, tables, shelf,
+    fonts, icons, marks, treatments, badges, library, styles, tables, shelf, codes,
     packages,
 )  # fmt: skip
 

@@ -14,6 +14,7 @@ from lucky_margin.core.document import Identifier, Sha256, Value
 from lucky_margin.core.export import ExportedFile
 from lucky_margin.core.scene import Scene
 from lucky_margin.store import FolderLock, Store
+from lucky_margin.web.backups import Backups
 from lucky_margin.web.drafts import Drafts
 from lucky_margin.web.examples import DRAFT, example
 from lucky_margin.web.jobs import Jobs
@@ -84,6 +85,7 @@ class AppState:
         self.desk = WorkDesk(budget=memory)
         self.jobs = Jobs(self.desk)
         self.weighed = ExportCache()
+        self.backups = Backups()
 
     def scene(self, named: InDraft) -> Scene:
         """
@@ -101,6 +103,7 @@ class AppState:
         """Stop jobs, finish what else is under way, and let the data folder go."""
         self.jobs.close()
         self.desk.close()
+        self.backups.close()
         self.store.close()
         self._lock.close()
 

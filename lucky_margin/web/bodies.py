@@ -1,10 +1,12 @@
 """Requests whose body is read by ourselves: a file's bytes, or a whole document."""
 
-from typing import Any
+from typing import IO, Any
 
 from fastapi import Request
+from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.errors import BadInput
+from lucky_margin.store import full_disk_is_said
 
 BYTES: dict[str, Any] = {
     "requestBody": {
@@ -21,6 +23,17 @@ DOCUMENT: dict[str, Any] = {
     }
 }
 """A whole document as the body; it is read off the event loop, so not by FastAPI."""
+
+
+async def body_into(file: IO[bytes], request: Request) -> None:
+    """Write the body to a file, however large it is.
+
+    Raises:
+        StorageFull: the disk took no more bytes.
+    """
+    with full_disk_is_said():
+        async for part in request.stream():
+            await run_in_threadpool(file.write, part)
 
 
 async def body_of(request: Request, most: int, too_large: BadInput) -> bytes:

@@ -27,4 +27,23 @@ class WeighedFile(Value):
     suggestions: list[SuggestedEdit]
 
 
-JobResult = WeighedFile | Proposal
+class ShelfChecked(Value):
+    """What was found on the shelf: whether the database is sound, how many files were verified,
+    which are damaged or missing, and how many nothing needs."""
+
+    database: bool
+    checked: int
+    damaged: list[str]
+    missing: list[str]
+    unused: int
+    unused_bytes: int
+
+
+class BackupMade(Value):
+    """An archive of the whole shelf that waits to be downloaded."""
+
+    id: str
+    bytes: int
+
+
+JobResult = WeighedFile | Proposal | ShelfChecked | BackupMade

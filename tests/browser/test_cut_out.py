@@ -2,6 +2,7 @@
 
 import io
 import re
+import zipfile
 from pathlib import Path
 
 import cv2
@@ -328,6 +329,18 @@ class OutlineTest(CutOutBrowserTest):
         mask = np.asarray(Image.open(caught.value.path()))
         rows, columns = mask.shape
         self.assertEqual((mask[rows // 2, int(0.6 * columns)], mask[0, 0]), (255, 0))
+        with self.page.expect_download() as caught:
+            self.button("Save the cut line").click()
+        self.assertIn(b"<path", Path(caught.value.path()).read_bytes())
+
+    def test_the_layers_hold_subject_and_ground(self):
+        self.start("bird-figure.jpg")
+        self.box(0.2, 0.1, 0.9, 0.9)
+        self.button("Export…").click()
+        name, data = self.saved_file("Layers")
+        self.assertRegex(name, r"\.ora$")
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            self.assertIn(b'name="Subject"', archive.read("stack.xml"))
 
     def test_an_outline_that_cannot_be_seen_is_said_and_mended(self):
         page = self.page

@@ -3,6 +3,8 @@
 import contextlib
 import re
 import sqlite3
+import zipfile
+from pathlib import Path
 
 from playwright.sync_api import expect
 
@@ -100,6 +102,27 @@ class ShelfTest(BrowserTest):
         expect(page.get_by_text("The bin is empty")).to_be_visible()
         page.get_by_role("button", name="Back to the shelf").click()
         expect(page.get_by_role("button", name="Open Grün")).to_be_visible()
+
+    def test_the_shelf_is_checked_and_backed_up_and_no_backup_goes_over_it(self):
+        page = self.page
+        self.bring_data(("sound.png", encoded(noise(66, 50))))
+        expect(page.get_by_label("Name of this finish")).to_have_value("sound")
+        self.button("Shelf", exact=True).click()
+        self.button("Upkeep").click()
+        dialog = page.get_by_role("dialog")
+        photos = dialog.get_by_role("row", name="Photos")
+        expect(photos).to_contain_text(re.compile(r"\d+ ?[KM]B"))
+        dialog.get_by_role("button", name="Check all files").click()
+        expect(dialog.get_by_text(re.compile("files checked; all are sound"))).to_be_visible()
+        expect(dialog.get_by_role("button", name="Remove them")).to_be_disabled()
+        with page.expect_download() as caught:
+            dialog.get_by_role("button", name="Back up").click()
+        backup = Path(caught.value.path())
+        self.assertTrue(zipfile.is_zipfile(backup))
+        self.button("Upkeep").click()
+        dialog.get_by_label("A backup").set_input_files(backup)
+        expect(page.get_by_text("This shelf is not empty")).to_be_visible()
+        expect(page.get_by_role("button", name="Open sound", exact=True)).to_be_visible()
 
     def test_a_used_photo_is_not_deleted(self):
         page = self.page

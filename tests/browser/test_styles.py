@@ -164,7 +164,7 @@ class ManyTest(BrowserTest):
         page.get_by_role("button", name="Finish 3 photos").click()
         dialog = page.get_by_role("dialog")
         dialog.get_by_label("Finish them").select_option(label="pattern")
-        self.paste_into(dialog.get_by_label("price of cup 0.png"), "12 €\n13 €\n14 €\n")
+        self.paste_into(dialog.get_by_label("price of cup 0.png"), '12 €\n"13 €\n"\n14 €\n')
         expect(dialog.get_by_label("price of cup 2.png")).to_have_value("14 €")
         table = "price\tfile\n9 €\tcup 1.png\n8 €\tcup 0.png\n"
         self.paste_into(dialog.get_by_label("price of cup 0.png"), table)

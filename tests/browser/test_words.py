@@ -615,3 +615,15 @@ class ContentTest(WordsBrowserTest):
         for _ in range(3):
             page.keyboard.press("Shift+ArrowRight")
         expect(page.get_by_label("Struck through")).to_be_checked()
+
+    def test_a_code_is_read_off_the_exported_picture(self):
+        page = self.page
+        self.start("bird-figure.jpg", "Square post")
+        self.button("QR code").click()
+        page.get_by_label("The code says").fill("https://pebblewick.example")
+        self.button("Add the code").click()
+        expect(self.piece("picture 1")).to_be_visible()
+        self.saved()
+        picture = self.exported().astype(np.uint8)
+        said, _, _ = cv2.QRCodeDetector().detectAndDecode(picture)
+        self.assertEqual(said, "https://pebblewick.example")

@@ -1,21 +1,30 @@
 """Readers given damaged and hostile files: each is read or refused in one sentence, in time."""
 
+import contextlib
 import copy
+import hashlib
 import io
+import itertools
 import json
+import shutil
+import tempfile
 import time
 import unittest
 import warnings
+from pathlib import Path
+from xml.etree import ElementTree
 
 import numpy as np
 import tifffile
 from PIL import Image
 
 from lucky_margin.core.document import Finish, Tone, new_finish, read_finish
-from lucky_margin.core.errors import LuckyMarginError
+from lucky_margin.core.errors import BadDocument, LuckyMarginError
+from lucky_margin.core.export import FINISH, PackageFiles, package, read_package
 from lucky_margin.core.photos import decode
 from lucky_margin.core.text import face_of, read_font
 from lucky_margin.core.tone import cube_text, read_cube
+from lucky_margin.store import Store, look_over, restore_backup
 from tests.endure import rounds
 from tests.support import SHA, encoded, gradient, noise
 
@@ -40,13 +49,34 @@ def damaged(data, rng, most=7):
     return bytes(data if rng.random() < 0.9 else data[: int(rng.integers(0, len(data) + 1))])
 
 
-class FuzzTest(unittest.TestCase):
-    def read_all(self, seeds, count, read, least_read=0.0, most=7):
-        """Read ``count`` damaged copies of ``seeds``; some of them have to come through."""
+ODD_VALUES = (
+    "", "0", "-1", "1e9", "-1e38", "NaN", "1e-30", "100%", "url(#f)", "url(#g)", "#g", "none",
+    "0 0 1e9 1", "rotate(1e9)", "scale(1e6)", "matrix(0 0 0 0 0 0)", "M0 0" + "L9 9" * 5000,
+    "x" * 3000, "☘", "file:///etc/passwd", "data:image/png;base64,AAAA",
+)  # fmt: skip
+
+
+def made_odd(drawing, rng):
+    """A well-formed drawing with values nobody expects, and parts inside other parts."""
+    root = ElementTree.fromstring(drawing)
+    for _ in range(rng.integers(1, 4)):
+        nodes = list(root.iter())
+        node, other = (nodes[rng.integers(0, len(nodes))] for _ in range(2))
+        if rng.random() < 0.2 and other is not root:
+            node.append(copy.deepcopy(other))
+        elif names := list(node.keys()):
+            value = ODD_VALUES[rng.integers(0, len(ODD_VALUES))]
+            node.set(names[rng.integers(0, len(names))], value)
+    return ElementTree.tostring(root)
+
+
+class FuzzCase(unittest.TestCase):
+    def read_all(self, seeds, count, read, least_read=0.0, spoil=damaged):
+        """Read ``count`` spoilt copies of ``seeds``; some of them have to come through."""
         rng = np.random.default_rng(20)
         taken = 0
         for number in range(count):
-            data = damaged(seeds[number % len(seeds)], rng, most)
+            data = spoil(seeds[number % len(seeds)], rng)
             began = time.monotonic()
             with self.subTest(number), warnings.catch_warnings():
                 warnings.simplefilter("ignore")
@@ -58,6 +88,8 @@ class FuzzTest(unittest.TestCase):
                 self.assertLess(time.monotonic() - began, MOST_SECONDS)
         self.assertGreaterEqual(taken, least_read * count)
 
+
+class FuzzTest(FuzzCase):
     def test_photos(self):
         seeds = [
             encoded(gradient(48, 40), kind, **options)
@@ -89,7 +121,12 @@ class FuzzTest(unittest.TestCase):
                 b"<g id='g'><rect width='9' height='9'/></g><use href='#g' x='20'/>",
             )
         ]
-        self.read_all(seeds, rounds(40, 3_000), lambda data: decode(data, "logo.svg"), 0.05, 1)
+
+        def read(data):
+            return decode(data, "logo.svg")
+
+        self.read_all(seeds, rounds(20, 1_500), read)
+        self.read_all(seeds, rounds(20, 1_500), read, 0.2, made_odd)
 
     def test_fonts(self):
         data = face_of("anton", 400, italic=False).read_bytes()
@@ -98,6 +135,63 @@ class FuzzTest(unittest.TestCase):
     def test_colour_tables(self):
         text = cube_text(Tone(exposure=0.5), "Warm").encode()
         self.read_all([text], rounds(20, 1_000), read_cube)
+
+
+class ArchiveFuzzTest(FuzzCase):
+    """Finishes as files, and whole shelves: what is read is what was written, or nothing."""
+
+    def test_packages(self):
+        photo = encoded(gradient(20, 16))
+        finish = new_finish(name="Mugs", photo_sha256=hashlib.sha256(photo).hexdigest())
+        files = PackageFiles({finish.photo.sha256: ("mugs.png", photo)})
+
+        def read(data):
+            found, brought = read_package(FINISH, data)
+            self.assertEqual((found, brought.photos), (finish, files.photos))
+
+        self.read_all([package(FINISH, finish, files)], rounds(300, 10_000), read, 0.01, slightly)
+
+    def test_backups(self):
+        with tempfile.TemporaryDirectory() as name:
+            folder, whole = Path(name), io.BytesIO()
+            with contextlib.closing(Store(folder / "data")) as store:
+                store.photos.add(encoded(noise(9, 9)), "mugs.png")
+                store.write_backup(whole)
+            numbers = itertools.count()
+
+            def read(data):
+                restored, archive = folder / str(next(numbers)), folder / "backup.zip"
+                archive.write_bytes(data)
+                try:
+                    with archive.open("rb") as file:
+                        restore_backup(file, restored)
+                    self.assertTrue(look_over(restored).is_sound)
+                except LuckyMarginError:
+                    self.assertFalse((restored / "lucky-margin.sqlite3").exists())
+                    self.assertFalse((restored / "originals").exists())
+                    raise
+                finally:
+                    shutil.rmtree(restored, ignore_errors=True)
+
+            self.read_all([whole.getvalue()], rounds(60, 2_000), read, 0.0, slightly)
+
+
+class BeforeTheBeginningTest(unittest.TestCase):
+    def test_an_archive_whose_list_says_it_lies_further_on_is_damaged(self):
+        finish = new_finish(name="Mugs", photo_sha256=SHA)
+        data = bytearray(package(FINISH, finish, PackageFiles()))
+        # Where the list of entries begins (APPNOTE 6.3.10, 4.3.16), and so where they do.
+        where = int.from_bytes(data[-6:-2], "little")
+        data[-6:-2] = (where + 1000).to_bytes(4, "little")
+        with self.assertRaisesRegex(BadDocument, "This is no finish"):
+            read_package(FINISH, bytes(data))
+
+
+def slightly(data, rng):
+    """``data`` with one byte changed, as a bad disk does it."""
+    spoilt = bytearray(data)
+    spoilt[rng.integers(0, len(data))] ^= int(rng.integers(1, 256))
+    return bytes(spoilt)
 
 
 class DocumentFuzzTest(unittest.TestCase):

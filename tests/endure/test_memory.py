@@ -45,6 +45,9 @@ class MemoryTest(unittest.TestCase):
             folder = Path(name)
             for what, write in {
                 "jpeg": lambda path: Image.fromarray(opaque).save(path, "JPEG"),
+                "jpeg in print colours": lambda path: Image.fromarray(clear, "CMYK").save(
+                    path, "JPEG"
+                ),
                 "png with alpha": lambda path: Image.fromarray(clear).save(
                     path, "PNG", compress_level=1
                 ),

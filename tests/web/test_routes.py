@@ -4,8 +4,10 @@ import asyncio
 import hashlib
 import io
 import json
+import tempfile
 import threading
 import zipfile
+from pathlib import Path
 from typing import ClassVar
 from unittest import mock
 from urllib.parse import unquote
@@ -18,7 +20,7 @@ from lucky_margin.core.document import SIZE_LIBRARY, Value
 from lucky_margin.core.palette import COLOUR_NAMES
 from lucky_margin.core.text import face_of
 from lucky_margin.core.tone import LOOKS
-from lucky_margin.web import create_app
+from lucky_margin.web import Settings, create_app
 from lucky_margin.web.work_desk import Priority
 from tests.support import encoded, gradient, noise
 from tests.web.client import PHOTO, ServiceTest
@@ -671,12 +673,50 @@ class PackageRouteTest(ServiceTest):
         after = self.ok("GET", "/finishes")["total"], self.ok("GET", "/photos")["total"]
         self.assertEqual(after, before)
 
+    def backup(self):
+        made = self.done(self.ok("POST", "/shelf/backup"))
+        data = self.call("GET", f"/shelf/backup/{made['id']}").content
+        self.assertEqual(len(data), made["bytes"])
+        return data
+
+    def test_only_the_newest_backup_is_kept(self):
+        older = self.done(self.ok("POST", "/shelf/backup"))["id"]
+        self.assertTrue(self.backup())
+        self.refused(404, "GET", f"/shelf/backup/{older}")
+
     def test_the_whole_shelf_is_an_archive(self):
-        answer = self.call("GET", "/shelf/backup")
-        with zipfile.ZipFile(io.BytesIO(answer.content)) as archive:
+        with zipfile.ZipFile(io.BytesIO(self.backup())) as archive:
             names = archive.namelist()
         self.assertIn("lucky-margin.sqlite3", names)
         self.assertEqual(sum(name.startswith("originals/") for name in names), 1)
+
+    def test_an_empty_shelf_is_filled_from_a_backup(self):
+        archive = self.backup()
+        full = self.refused(409, "POST", "/shelf/restore", content=archive)
+        self.assertIn("not empty", full["detail"])
+        folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        app = create_app(Settings(data=folder))
+        with TestClient(app, base_url="http://127.0.0.1") as client:
+            use = client.post("/api/shelf/restore", content=archive).json()
+            self.assertEqual(use["photos"]["count"], 1)
+            shown = client.get(f"/api/finishes/{self.finish['id']}").json()
+        self.assertEqual(shown["document"], self.finish["document"])
+
+    def test_disk_use_check_and_thinning(self):
+        self.assertEqual(self.ok("GET", "/shelf/disk-use")["photos"]["count"], 1)
+        checked = self.done(self.ok("POST", "/shelf/check", json={}))
+        self.assertEqual((checked["checked"], checked["damaged"], checked["missing"]), (1, [], []))
+        sha256 = self.finish["document"]["photo"]["sha256"]
+        path = self.folder / "originals" / sha256[:2] / sha256
+        path.write_bytes(b"something else")
+        checked = self.done(self.ok("POST", "/shelf/check", json={}))
+        self.assertEqual(checked["damaged"], [f"originals/{sha256}"])
+        self.assertTrue(path.exists())
+        self.done(self.ok("POST", "/shelf/check", json={"mend": True}))
+        self.assertFalse(path.exists())
+        rule = {"days": 1, "files": True, "remove": True}
+        thinned = self.ok("POST", "/shelf/thin", json=rule)
+        self.assertEqual(thinned, {"changes": 0, "files": 0, "bytes": 0})
 
 
 class BadgesRouteTest(ServiceTest):
@@ -1230,6 +1270,14 @@ class ExportRouteTest(ServiceTest):
         self.assertEqual(opened(response).size, (300, 200))
         self.assertEqual(self.ok("GET", f"{self.address}/exports")["exports"], [exported])
 
+    def test_a_size_comes_in_layers(self):
+        at = {"revision": self.finish["revision"], "size_id": "main"}
+        response = self.call("GET", f"{self.address}/layers", params=at)
+        self.assertEqual(response.headers["content-type"], "image/openraster")
+        self.assertIn("mugs-300x200.ora", response.headers["content-disposition"])
+        archive = zipfile.ZipFile(io.BytesIO(response.content))
+        self.assertIn(b'name="Photo"', archive.read("stack.xml"))
+
     def test_several_files_come_in_one_archive(self):
         ids = [self.saved(self.weighed()["sha256"])["id"]]
         self.edited({"kind": "set_export", "changes": {"format": "png"}})
@@ -1328,6 +1376,11 @@ class OpenApiTest(ServiceTest):
                     good = next(code for code in route["responses"] if code.startswith("2"))
                     answer = route["responses"][good]
                     self.assertTrue(good == "204" or answer.get("content"), answer)
+
+    def test_no_two_models_share_a_name(self):
+        # Such models are told apart by their modules' names, which no client should see.
+        schemas = self.ok("GET", "/openapi.json")["components"]["schemas"]
+        self.assertEqual([name for name in schemas if "__" in name], [])
 
     def test_every_body_has_an_example_that_validates(self):
         document = self.ok("GET", "/openapi.json")

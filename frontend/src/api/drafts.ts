@@ -40,6 +40,11 @@ export async function maskOf(named: Named, size_id: string): Promise<Blob> {
   return (await about(named, (draft) => picture('/bench/mask', { draft, size_id })))!
 }
 
+/** The line round the subject of a size, as an SVG drawing. */
+export async function cutLineOf(named: Named, size_id: string): Promise<Blob> {
+  return (await about(named, (draft) => picture('/bench/cut-line', { draft, size_id })))!
+}
+
 /** A draft laid out, after an edit if there is one; of `held`, only what changed is sent. */
 export async function layOut(
   named: Named,

@@ -4,7 +4,9 @@ import { defineStore } from 'pinia'
 import { reactive, ref } from 'vue'
 
 import { Cancelled, get, order, post, Refused, remove, upload } from '../api/client'
-import type { FinishFace, FinishState, Photo, Row, SizePlan } from '../api/types'
+import type { BackupMade, DiskUse, FinishFace, FinishState, JobTold, Photo, Row, SizePlan } from '../api/types'
+import { downloadFrom } from '../composables/downloads'
+import { runJob } from '../composables/jobs'
 import { everything, inWords, setFavourite } from '../composables/library'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
@@ -13,6 +15,7 @@ import { useWork } from './work'
 
 /** Whether a file is a finish that was saved with all that it needs. */
 const isPackage = ({ name }: File) => name.toLowerCase().endsWith('.finish.zip')
+const isBackup = ({ name }: File) => name.toLowerCase().endsWith('.backup.zip')
 
 interface FinishPage {
   finishes: FinishFace[]
@@ -77,6 +80,10 @@ export const useShelf = defineStore('shelf', () => {
     const started: string[] = []
     refusals.value = refusals.value.slice(-3)
     for (const file of files) {
+      if (isBackup(file)) {
+        await restoreBackup(file)
+        continue
+      }
       try {
         const path = `/photos?name=${encodeURIComponent(file.name.slice(-120))}`
         const id = await work.run(`Adding ${file.name}`, async (following) => {
@@ -94,6 +101,29 @@ export const useShelf = defineStore('shelf', () => {
       }
     }
     return started
+  }
+
+  /** Have the browser save an archive of the whole shelf, once it is made. */
+  async function backUp(): Promise<void> {
+    try {
+      const made = await work.run('Backing up', (following) =>
+        runJob<BackupMade>(() => post<JobTold>('/shelf/backup'), following),
+      )
+      downloadFrom(`/api/shelf/backup/${made.id}`, 'shelf.backup.zip')
+    } catch (error) {
+      if (!(error instanceof Cancelled)) notices.tell(error)
+    }
+  }
+
+  /** Fill this shelf, which has to be empty, with a backup. */
+  async function restoreBackup(file: File): Promise<void> {
+    try {
+      await work.run(`Restoring ${file.name}`, (following) => upload<DiskUse>('/shelf/restore', file, following))
+      notices.say('The shelf is as it was in the backup.')
+      await Promise.all([load(), styles.load()])
+    } catch (error) {
+      if (!(error instanceof Cancelled)) notices.tell(error)
+    }
   }
 
   /** Start a finish of each photo, its words from the table's row; returns the ids of those that came about. */
@@ -193,6 +223,8 @@ export const useShelf = defineStore('shelf', () => {
     load,
     loadMore,
     bring,
+    backUp,
+    restoreBackup,
     start,
     startMany,
     startBlank,

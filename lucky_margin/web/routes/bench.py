@@ -15,7 +15,7 @@ from lucky_margin.core.document import (
 )
 from lucky_margin.core.document.docket import STEPS
 from lucky_margin.core.edits import Edit, Guide, MaskPlace
-from lucky_margin.core.export import mask_file, safe_stem
+from lucky_margin.core.export import cut_line, mask_file, safe_stem
 from lucky_margin.core.finding import DEFAULT_TOLERANCE
 from lucky_margin.core.proposals import (
     Proposal,
@@ -345,6 +345,15 @@ async def save_mask(wanted: InDraft, state: AppStateDep) -> Response:
     data = await state.measured(scene, lambda: mask_file(scene))
     name = f"{safe_stem(scene.finish.name)}-mask.png"
     return Response(data, media_type="image/png", headers=attached(name))
+
+
+@router.post("/cut-line", response_class=Response, responses=FILE)
+async def save_cut_line(wanted: InDraft, state: AppStateDep) -> Response:
+    """The line round the subject of one size as an SVG drawing at its true millimetres."""
+    scene = state.scene(wanted)
+    data = await state.measured(scene, lambda: cut_line(scene))
+    name = f"{safe_stem(scene.finish.name)}-cut-line.svg"
+    return Response(data, media_type="image/svg+xml", headers=attached(name))
 
 
 @router.post("/placing")

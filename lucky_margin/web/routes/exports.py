@@ -25,6 +25,7 @@ from lucky_margin.core.edits.steps import SetExport
 from lucky_margin.core.errors import Conflict
 from lucky_margin.core.export import (
     ALT_TEXT_TABLE,
+    LAYERS_TYPE,
     MEDIA_TYPES,
     ExportedFile,
     FewerColours,
@@ -33,6 +34,8 @@ from lucky_margin.core.export import (
     alt_text_table,
     export,
     export_reveal,
+    layers_name,
+    open_raster,
     pages_together,
     safe_stem,
     zip_into,
@@ -54,6 +57,9 @@ router = APIRouter(tags=["exports"])
 MOST_ZIPPED = 1000
 MOST_PAGES = 100
 """Files in one archive."""
+
+LAYERS_AT_ONCE = 3
+"""What a file of layers takes at its peak, in pictures being drawn."""
 
 SEVERAL = "Finished photos"
 """What an archive of several finishes is called."""
@@ -143,6 +149,21 @@ async def get_weighed(
         return Response(file.data, media_type=MEDIA_TYPES[file.image_format], headers=FOREVER)
 
     return await state.desk.run(make, Priority.CHECK, memory=bytes_to_draw(scene))
+
+
+@router.get("/finishes/{finish_id}/layers", response_class=Response, responses=FILE)
+async def get_layers(
+    finish_id: FinishId, revision: RowId, size_id: Identifier, state: AppStateDep
+) -> Response:
+    """One size with its parts as layers, as OpenRaster."""
+    wanted = SizeAtRevision(revision=revision, size_id=size_id)
+    scene = await run_in_threadpool(_scene_to_export, finish_id, wanted, state)
+
+    def make() -> Response:
+        name = layers_name(scene)
+        return Response(open_raster(scene), media_type=LAYERS_TYPE, headers=attached(name))
+
+    return await state.desk.run(make, Priority.JOB, memory=LAYERS_AT_ONCE * bytes_to_draw(scene))
 
 
 @router.post("/finishes/{finish_id}/exports", status_code=201)

@@ -70,7 +70,7 @@ async def add_photo(request: Request, name: Name, state: AppStateDep) -> Photo:
         Priority.CHECK,
         memory=BYTES_PER_PIXEL * await run_in_threadpool(pixels_of, data),
     )
-    return _photo(record, known)
+    return told_photo(record, known)
 
 
 @router.get("")
@@ -83,13 +83,13 @@ def list_photos(
 ) -> PhotoList:
     """One page of photos, newest first."""
     page = state.store.photos.page(PhotosWanted(search, colour, only), offset=offset)
-    return PhotoList(photos=[_photo(record) for record in page.photos], total=page.total)
+    return PhotoList(photos=[told_photo(record) for record in page.photos], total=page.total)
 
 
 @router.get("/{sha256}")
 def get_photo(sha256: Sha256, state: AppStateDep) -> Photo:
     """One photo."""
-    return _photo(state.store.photos.get(sha256))
+    return told_photo(state.store.photos.get(sha256))
 
 
 @router.get("/{sha256}/thumbnail", response_class=Response, responses=PICTURE)
@@ -121,7 +121,8 @@ def delete_photo(sha256: Sha256, state: AppStateDep) -> None:
     state.store.photos.delete(sha256)
 
 
-def _photo(record: PhotoRecord, known: bool = False) -> Photo:
+def told_photo(record: PhotoRecord, known: bool = False) -> Photo:
+    """A photo as it is told; whether it was there before it was added."""
     facts = record.facts
     return Photo(
         sha256=record.sha256,

@@ -8,7 +8,7 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import Name, Row, Value
 from lucky_margin.core.errors import TooLarge
-from lucky_margin.core.words_table import read_table, rows_for
+from lucky_margin.core.words_table import read_cells, read_table, rows_for
 from lucky_margin.web.bodies import BYTES, body_of
 from lucky_margin.web.examples import example
 from lucky_margin.web.routes.finishes import MOST_TOGETHER
@@ -34,6 +34,18 @@ class TableRead(Value):
     rows: list[Row]
 
 
+class BlockWanted(Value):
+    """Cells as a spreadsheet copies them."""
+
+    model_config = example(text="12 €\tblue\n14 €\tgreen")
+
+    text: Annotated[str, Field(max_length=MAX_TABLE_BYTES)]
+
+
+class Block(Value):
+    cells: list[list[str]]
+
+
 class TableText(Value):
     text: str
 
@@ -43,6 +55,12 @@ def read_rows(wanted: TableWanted) -> TableRead:
     """Read a table, and find the row of each photo."""
     table = read_table(wanted.text)
     return TableRead(columns=list(table.columns), rows=rows_for(table, wanted.photos))
+
+
+@router.post("/cells")
+def read_block(wanted: BlockWanted) -> Block:
+    """The cells of a block that was copied in a spreadsheet, without names of columns."""
+    return Block(cells=read_cells(wanted.text))
 
 
 @router.post("/text", openapi_extra=BYTES)

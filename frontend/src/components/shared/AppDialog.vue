@@ -6,7 +6,12 @@ import { useOpenDialog } from '../../composables/dialogs'
 
 const FIELDS = 'input:not([type=checkbox]):not([type=radio]):not([type=range]), textarea'
 
-defineProps<{ title: string; width: number }>()
+const { asks = true } = defineProps<{
+  title: string
+  width: number
+  /** Whether it asks for something at once. */
+  asks?: boolean
+}>()
 const open = defineModel<boolean>({ required: true })
 
 const content = useTemplateRef<HTMLElement>('content')
@@ -16,7 +21,7 @@ useOpenDialog(open)
 /** A dialog that asks for something opens with the cursor in its first field, unless someone has
  * gone on meanwhile. */
 function goToField(): void {
-  if (content.value?.contains(document.activeElement)) return
+  if (!asks || content.value?.contains(document.activeElement)) return
   const field = content.value?.querySelector<HTMLInputElement>(FIELDS)
   field?.focus()
   field?.select()

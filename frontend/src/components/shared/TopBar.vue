@@ -31,8 +31,7 @@ import BrandMark from './BrandMark.vue'
   flex: 1;
 }
 
-.top button,
-.top .bar-link {
+.top button {
   min-height: 28px;
   padding: 5px 10px;
   border: 0;
@@ -40,12 +39,10 @@ import BrandMark from './BrandMark.vue'
   background: none;
   color: var(--cream);
   font-weight: 500;
-  text-decoration: none;
   white-space: nowrap;
 }
 
-.top button:hover:not(:disabled),
-.top .bar-link:hover {
+.top button:hover:not(:disabled) {
   background: rgb(255 255 255 / 12%);
 }
 

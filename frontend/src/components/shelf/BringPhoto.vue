@@ -16,7 +16,7 @@ const router = useRouter()
 const picker = ref<HTMLInputElement>()
 const showSizes = ref(false)
 
-const ACCEPTED = 'image/*,.heic,.heif,.avif,.tif,.tiff,.finish.zip'
+const ACCEPTED = 'image/*,.heic,.heif,.avif,.tif,.tiff,.finish.zip,.backup.zip'
 
 function picked(): void {
   const files = [...(picker.value?.files ?? [])]

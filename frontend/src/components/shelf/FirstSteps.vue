@@ -17,6 +17,7 @@ const { start } = useFirstSteps()
         </li>
       </ul>
     </div>
+    <p>From another computer? Drop its backup here, and the shelf is as it was there.</p>
   </section>
 </template>
 

@@ -8,6 +8,7 @@ import { useBench } from '../../stores/bench'
 import { useShelf } from '../../stores/shelf'
 import ConfirmDialog from '../shared/ConfirmDialog.vue'
 import TopBar from '../shared/TopBar.vue'
+import UpkeepDialog from '../upkeep/UpkeepDialog.vue'
 import BringPhoto from './BringPhoto.vue'
 import FinishCard from './FinishCard.vue'
 import FirstSteps from './FirstSteps.vue'
@@ -17,6 +18,7 @@ defineEmits<{ 'show-keys': [] }>()
 
 const shelf = useShelf()
 const router = useRouter()
+const showUpkeep = ref(false)
 const deleting = ref<FinishFace | null>(null)
 
 onMounted(() => {
@@ -60,7 +62,7 @@ function open(id: string): void {
       <button type="button" :aria-pressed="shelf.binned" @click="toggleBin">
         {{ shelf.binned ? 'Back to the shelf' : 'Bin' }}
       </button>
-      <a class="bar-link" href="/api/shelf/backup" download data-tip="The whole shelf as one archive">Back up</a>
+      <button type="button" data-tip="Backup, check, room on the disk" @click="showUpkeep = true">Upkeep</button>
       <button type="button" class="edged" @click="$emit('show-keys')">Keys ?</button>
     </TopBar>
     <div class="columns">
@@ -128,6 +130,7 @@ function open(id: string): void {
         <PhotoPlank v-if="!shelf.binned && shelf.hasPhotos" @made="toSheet" />
       </main>
     </div>
+    <UpkeepDialog v-model="showUpkeep" />
     <ConfirmDialog
       :model-value="deleting !== null"
       title="Delete for good?"

@@ -5,7 +5,7 @@
 import { computed, ref } from 'vue'
 
 import { post, upload } from '../../api/client'
-import type { Photo, Row, TableRead } from '../../api/types'
+import type { Block, Photo, Row, TableRead } from '../../api/types'
 import { useNotices } from '../../stores/notices'
 
 const props = defineProps<{
@@ -28,18 +28,23 @@ function type(row: number, column: string, text: string): void {
 }
 
 /** A block of cells goes to the right and down from where it is pasted; a table with a head, wherever. */
-function paste(event: ClipboardEvent, row: number, column: number): void {
+async function paste(event: ClipboardEvent, row: number, column: number): Promise<void> {
   const text = event.clipboardData?.getData('text/plain') ?? ''
   if (!/[\t\n]/.test(text.trimEnd())) return
   event.preventDefault()
-  const lines = text.trimEnd().split(/\r?\n/).map((line) => line.split('\t'))
-  const names = ['file', ...props.columns].map((name) => name.toLowerCase())
-  if (lines[0]!.some((cell) => names.includes(cell.trim().toLowerCase()))) return void take(text)
-  rows.value = rows.value.map((cells, number) => {
-    const pasted = lines[number - row] ?? []
-    const named = pasted.map((cell, place) => [shown.value[column + place], cell.trim()])
-    return { ...cells, ...Object.fromEntries(named.filter(([name]) => name)) }
-  })
+  try {
+    const lines = (await post<Block>('/tables/cells', { text })).cells
+    const names = ['file', ...props.columns].map((name) => name.toLowerCase())
+    if (lines[0]?.some((cell) => names.includes(cell.toLowerCase()))) return await take(text)
+    rows.value = rows.value.map((cells, number) => {
+      const pasted = lines[number - row] ?? []
+      const named = pasted.map((cell, place) => [shown.value[column + place], cell])
+      return { ...cells, ...Object.fromEntries(named.filter(([name]) => name)) }
+    })
+    problem.value = ''
+  } catch (error) {
+    problem.value = notices.inWords(error)
+  }
 }
 
 /** Fill the table from text whose first line names the columns. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { maskOf } from '../../../api/drafts'
+import { cutLineOf, maskOf } from '../../../api/drafts'
 import type { Edit } from '../../../api/types'
 import { downloadBlob } from '../../../composables/downloads'
 import { useTips, vTip } from '../../../composables/explanations'
@@ -35,6 +35,15 @@ async function saveMask(): Promise<void> {
   }
 }
 
+/** Save the line round the subject, for a cutting plotter. */
+async function saveCutLine(): Promise<void> {
+  try {
+    downloadBlob(await cutLineOf(bench.draft!, bench.sizeId), `${bench.document!.name}-cut-line.svg`)
+  } catch (error) {
+    notices.tell(error)
+  }
+}
+
 function change(fields: object): Edit {
   return { kind: 'set_subject_edge', ...fields }
 }
@@ -60,6 +69,8 @@ function change(fields: object): Edit {
     <button v-tip="tip('Save the mask as a picture')" type="button" class="link" @click="saveMask">
       Save the mask as a picture
     </button>
+    <br />
+    <button v-tip="tip('Save the cut line')" type="button" class="link" @click="saveCutLine">Save the cut line</button>
   </p>
 </template>
 

@@ -75,6 +75,13 @@ async function takeAlong(): Promise<void> {
   downloadFrom(`/api/finishes/${bench.saved.id}/file`, 'finish.zip')
 }
 
+/** This size in layers, for an image editor. */
+async function saveLayers(): Promise<void> {
+  if (!(await bench.settle()) || !bench.saved) return
+  const { id, revision } = bench.saved
+  downloadFrom(`/api/finishes/${id}/layers?revision=${revision}&size_id=${bench.sizeId}`, 'layers.ora')
+}
+
 /** Clipboards take PNG, so the copy is lossless whatever the format of the file. */
 async function copy(): Promise<void> {
   const body = { size_id: bench.sizeId, channel: 'copy', scale: 1, lossless: true }
@@ -132,6 +139,9 @@ async function copy(): Promise<void> {
     </button>
     <button type="button" class="link" @click="copy">Copy</button>
     <button type="button" class="link" @click="showExports = true">Earlier exports</button>
+    <button type="button" class="link" data-tip="OpenRaster: photo, subject, border and every piece as a layer, for an image editor" @click="saveLayers">
+      Layers
+    </button>
     <button type="button" class="link" data-tip="With its photos and fonts, for another Lucky Margin" @click="takeAlong">
       Finish as a file
     </button>

@@ -7,6 +7,7 @@ import { useSelection } from '../../../stores/selection'
 import { useSwatches } from '../../../stores/swatches'
 import OverrideNote from '../../shared/OverrideNote.vue'
 import BadgeEditor from './BadgeEditor.vue'
+import CodeForm from './CodeForm.vue'
 import FormGlyph from './FormGlyph.vue'
 import MarkEditor from './MarkEditor.vue'
 import PictureEditor from './PictureEditor.vue'
@@ -30,12 +31,13 @@ const PURPOSES: { key: Purpose; label: string }[] = [
   { key: 'price', label: 'Price' },
 ]
 
-type Offer = 'badges' | 'pictures' | 'marks'
+type Offer = 'badges' | 'pictures' | 'marks' | 'codes'
 
 const OFFERS: { key: Offer; label: string }[] = [
   { key: 'badges', label: 'Badge, arrow' },
   { key: 'pictures', label: 'Logo, picture' },
   { key: 'marks', label: 'Saved mark' },
+  { key: 'codes', label: 'QR code' },
 ]
 
 const selection = useSelection()
@@ -86,7 +88,7 @@ function offer(what: Offer): void {
       {{ label }}
     </button>
   </div>
-  <div class="adding">
+  <div class="adding offers">
     <button
       v-for="{ key, label } in OFFERS"
       :key="key"
@@ -108,6 +110,7 @@ function offer(what: Offer): void {
     <SubjectPicker @choose="addSubject" />
     <PicturePicker @choose="addPicture" />
   </template>
+  <CodeForm v-if="offering === 'codes'" @choose="addPicture" />
   <MarkShelf v-if="offering === 'marks'" :used="null" @take="addMark" />
   <PieceList v-if="pieces.length" />
   <p v-else class="hint">Words, arrows and logos appear on the picture; drag them there.</p>
@@ -130,6 +133,11 @@ function offer(what: Offer): void {
   grid-auto-flow: column;
   gap: 5px;
   margin-top: 5px;
+}
+
+.offers {
+  grid-auto-flow: row;
+  grid-template-columns: 1fr 1fr;
 }
 
 .adding .action {
