@@ -1,4 +1,6 @@
-"""What of the shelf and of stock is a favourite, what was taken last, how much each is used."""
+"""What of the shelf and of stock is a favourite, what was taken last, where each is used."""
+
+from collections import defaultdict
 
 from lucky_margin.store.database import Database, now
 
@@ -45,16 +47,20 @@ class LibraryStore:
             )
             return [row["key"] for row in rows]
 
-    def counts(self, kind: str) -> dict[str, int]:
-        """How many finishes on the shelf refer to each thing of a kind as they are now."""
+    def users(self, kind: str) -> dict[str, list[str]]:
+        """The names of the finishes on the shelf that refer to each thing of a kind as they are
+        now, those changed last first."""
         with self._database.read() as connection:
             rows = connection.execute(
                 """
-                SELECT refers_to.key, count(*) AS total
+                SELECT refers_to.key, finishes.name
                 FROM finishes JOIN refers_to ON refers_to.revision_id = finishes.head
                 WHERE refers_to.kind = ? AND binned_at IS NULL
-                GROUP BY refers_to.key
+                ORDER BY finishes.changed_at DESC
                 """,
                 (kind,),
             )
-            return {row["key"]: row["total"] for row in rows}
+            users = defaultdict[str, list[str]](list)
+            for key, name in rows:
+                users[key].append(name)
+            return dict(users)

@@ -114,6 +114,9 @@ class HouseStyleTest(BrowserTest):
         expect(page.get_by_label("Border colour, typed")).to_have_value("#0000FF")
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_label("Border colour, typed")).to_have_value("#1F6B4B")
+        # The style's own colour is offered to a finish that has another one.
+        offered = page.get_by_role("radiogroup", name="Border colour, offered")
+        expect(offered.get_by_role("radio", name="#0000FF, house style Autumn")).to_be_visible()
         page.get_by_role("button", name="Shelf").click()
         page.get_by_role("button", name="House styles").click()
         styles = page.get_by_role("dialog", name="House styles").get_by_role("listitem")
@@ -175,6 +178,14 @@ class ManyTest(BrowserTest):
         for number, price in enumerate(("8 €", "9 €", "7 €")):
             field = dialog.get_by_label(f"price of cup {number}.png", exact=True)
             expect(field).to_have_value(price)
+        # The row in hand is shown as it will be, before anything is made.
+        look = dialog.get_by_role("img", name="cup 2.png as it will be")
+        dialog.get_by_label("price of cup 2.png").focus()
+        expect(look).to_be_visible()
+        before = look.get_attribute("src")
+        dialog.get_by_label("price of cup 2.png").fill("7.50 €")
+        expect(look).not_to_have_attribute("src", before)
+        dialog.get_by_label("price of cup 2.png").fill("7 €")
         dialog.get_by_role("button", name="Make 3 finishes").click()
         expect(page.get_by_text("3 finishes, 3 pictures")).to_be_visible()
         expect(page.get_by_role("heading", name="Being checked")).to_be_hidden()

@@ -21,6 +21,8 @@ from lucky_margin.core.document import (
     Tone,
     Window,
     changed_since,
+    colours_set_in,
+    families_of,
     kept_style,
     with_style,
     without_style,
@@ -113,6 +115,17 @@ class KeepingTest(unittest.TestCase):
 
 
 class GivingTest(unittest.TestCase):
+    def test_its_colours_are_those_somebody_set_the_most_used_first(self):
+        pieces = tuple(
+            TextPiece(id=f"text-{n}", text="Cup", colour=colour, family=family)
+            for n, (colour, family) in enumerate(
+                [("#1F6B4B", "figtree"), ("#AA2200", "zilla-slab"), ("#AA2200", "figtree")]
+            )
+        )
+        parts = kept(("pieces", "border"), finish=finish_of(pieces=pieces)).parts
+        self.assertEqual(colours_set_in(parts), ["#AA2200", "#1F6B4B"])
+        self.assertEqual(families_of(parts), ["figtree", "zilla-slab"])
+
     def test_a_plain_finish_becomes_like_the_one_it_was_kept_from(self):
         shop = shop_finish()
         given = with_style(finish_of(), kept())

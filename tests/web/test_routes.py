@@ -588,6 +588,7 @@ class LibraryRouteTest(ServiceTest):
         self.edited(edit)
         (now, *_) = self.ok("GET", "/library/backdrops")["items"]
         self.assertEqual((now["key"], now["uses"]), (ground["key"], ground["uses"] + 1))
+        self.assertEqual(now["used_in"], [self.finish["document"]["name"]])
         listed = self.ok("GET", "/finishes", params={"uses": ground["key"]})
         self.assertEqual([one["id"] for one in listed["finishes"]], [self.finish["id"]])
 
@@ -876,6 +877,8 @@ class StyleRouteTest(ServiceTest):
     def test_a_style_is_kept_used_renewed_and_forgotten(self):
         kept = self.kept()
         self.assertEqual([line.split(":")[0] for line in kept["gives"]], ["Border", "Watermark"])
+        self.assertEqual(kept["colours"], ["#0A6B52"])
+        self.assertEqual(kept["fonts"], ["figtree"])
         finish = self.taken(kept["style"])
         self.assertEqual(finish["document"]["watermark"]["text"], "Pebblewick")
         self.assertEqual(finish["document"]["style"]["version"], 1)
@@ -993,6 +996,20 @@ class ManyRouteTest(ServiceTest):
         self.refused(404, "POST", "/finishes", json=new | {"like": NOWHERE})
         face = self.ok("GET", "/finishes")["finishes"][-1]
         self.assertEqual(face["columns"], ["name", "price"])
+
+    def test_what_would_be_started_can_be_looked_at_first(self):
+        self.with_text("{price}")
+        new = {"photo": self.photo["sha256"], "like": self.finish["id"], "row": {"price": "9 €"}}
+        tried = self.ok("POST", "/finishes/trial", json=new)
+        self.assertEqual(tried["document"]["pieces"][0]["text"], "9 €")
+        (size,) = tried["sizes"]
+        self.assertEqual((size["id"], size["width"], size["height"]), ("main", 300, 200))
+        wanted = {"draft": tried["draft"], "size_id": "main", "channel": "trial", "scale": 1}
+        picture = self.call("POST", "/bench/preview", json=wanted)
+        self.assertEqual(opened(picture).size, (300, 200))
+        listed = self.ok("GET", "/finishes")["finishes"]
+        self.assertEqual([one["id"] for one in listed], [self.finish["id"]])
+        self.refused(404, "POST", "/finishes/trial", json=new | {"like": NOWHERE})
 
     def test_tables_are_read(self):
         text = "file;price\nmugs.png;12 €\n"

@@ -24,6 +24,11 @@ export type Check = Schemas['Check']
 export type Photo = Schemas['Photo']
 export type PhotoList = Schemas['PhotoList']
 export type FinishState = Schemas['FinishState']
+export type FinishTried = Schemas['FinishTried']
+/** What photos are finished in, or like. */
+export type Model = { style: string } | { like: string }
+/** A photo to finish, its words from a table's row. */
+export type PhotoToFinish = { photo: string; row: Row } & Model
 export type FinishFace = Schemas['FinishFace']
 export type Revision = Schemas['Revision']
 export type WeighedFile = Schemas['WeighedFile']

@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { reactive, ref } from 'vue'
 
 import { Cancelled, get, order, post, Refused, remove, upload } from '../api/client'
-import type { BackupMade, DiskUse, FinishFace, FinishState, JobTold, Photo, Row, SizePlan } from '../api/types'
+import type { BackupMade, DiskUse, FinishFace, FinishState, JobTold, Model, Photo, Row, SizePlan } from '../api/types'
 import { downloadFrom } from '../composables/downloads'
 import { runJob } from '../composables/jobs'
 import { everything, inWords, setFavourite } from '../composables/library'
@@ -127,7 +127,7 @@ export const useShelf = defineStore('shelf', () => {
   }
 
   /** Start a finish of each photo, its words from the table's row; returns the ids of those that came about. */
-  async function startMany(photos: Photo[], rows: Row[], from: { style?: string; like?: string }): Promise<string[]> {
+  async function startMany(photos: Photo[], rows: Row[], model: Model): Promise<string[]> {
     const started: string[] = []
     try {
       await work.run(`Finishing ${photos.length} photos`, async ({ progress, signal }) => {
@@ -135,7 +135,7 @@ export const useShelf = defineStore('shelf', () => {
           if (signal.aborted) return
           progress(number / photos.length)
           try {
-            started.push((await post<FinishState>('/finishes', { photo: sha256, row: rows[number] ?? {}, ...from })).id)
+            started.push((await post<FinishState>('/finishes', { photo: sha256, row: rows[number] ?? {}, ...model })).id)
           } catch (error) {
             notices.say(`${name}: ${notices.inWords(error)}`, true)
           }
@@ -149,7 +149,7 @@ export const useShelf = defineStore('shelf', () => {
 
   /** Start a finish from a photo on the shelf, in the house style that was chosen; returns its id. */
   async function start(photo: string): Promise<string> {
-    if (!styles.loaded) await styles.load()
+    await styles.loadOnce()
     return (await post<FinishState>('/finishes', { photo, style: styles.chosen })).id
   }
 

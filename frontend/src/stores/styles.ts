@@ -30,6 +30,10 @@ export const useStyles = defineStore('styles', () => {
     }
   }
 
+  async function loadOnce(): Promise<void> {
+    if (!loaded.value) await load()
+  }
+
   /** Do something to the styles, and take what they are then. Whether it could be done. */
   async function change(action: () => Promise<unknown>): Promise<boolean> {
     let isDone = true
@@ -62,5 +66,5 @@ export const useStyles = defineStore('styles', () => {
       notices.say(finishes === 1 ? 'One finish was renewed.' : `${finishes} finishes were renewed.`)
     })
 
-  return { list, chosen, loaded, load, setDefault, forget, addFile, renew }
+  return { list, chosen, loaded, load, loadOnce, setDefault, forget, addFile, renew }
 })

@@ -27,6 +27,7 @@ from lucky_margin.core.document.borders import (
     StockPattern,
     Texture,
 )
+from lucky_margin.core.document.colours import colours_set_in
 from lucky_margin.core.document.columns import columns_in, columns_of, with_words
 from lucky_margin.core.document.covered import MOST_COVERED, Covered, CoveredZone
 from lucky_margin.core.document.cut_out import (
@@ -126,7 +127,7 @@ from lucky_margin.core.document.pieces import (
     Watermark,
 )
 from lucky_margin.core.document.placeless import placeless
-from lucky_margin.core.document.references import photos_of
+from lucky_margin.core.document.references import families_of, photos_of
 from lucky_margin.core.document.renewing import Used, renewed, with_subject
 from lucky_margin.core.document.row import LONGEST_CELL, MOST_COLUMNS, NO_ROW, Row
 from lucky_margin.core.document.shapes import (
@@ -419,10 +420,12 @@ __all__ = [
     "Window",
     "blank_finish",
     "changed_since",
+    "colours_set_in",
     "columns_in",
     "columns_of",
     "describe_invalid",
     "describe_validation_error",
+    "families_of",
     "json_schema",
     "kept_style",
     "new_finish",

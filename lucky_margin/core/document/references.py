@@ -21,8 +21,13 @@ def photos_of(value: Value) -> set[str]:
 
 def fonts_of(value: Value) -> set[str]:
     """The SHA-256 of every own font in it."""
-    families = {getattr(inner, "family", None) for inner in _values(value)}
-    return {family for family in families if family is not None and len(family) == _SHA256_DIGITS}
+    return {family for family in families_of(value) if len(family) == _SHA256_DIGITS}
+
+
+def families_of(value: Value) -> list[str]:
+    """The fonts that words in it are set in, own ones by their SHA-256; each once, in order."""
+    families = (getattr(inner, "family", None) for inner in _values(value))
+    return list(dict.fromkeys(family for family in families if family is not None))
 
 
 def tables_of(value: Value) -> set[str]:

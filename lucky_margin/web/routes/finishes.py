@@ -168,6 +168,15 @@ class NewFinish(Value):
     ground: Ground = PLAIN_GROUND
 
 
+class FinishTried(Value):
+    """A finish that was not kept: its document, the name of that draft (see ``/drafts``), and its
+    sizes."""
+
+    draft: Sha256
+    document: Finish
+    sizes: list[SizeFace]
+
+
 class SaveFinish(Value):
     """The draft to save, named by its SHA-256 (see ``/drafts``)."""
 
@@ -219,18 +228,30 @@ async def create_finish(new: NewFinish, state: AppStateDep) -> FinishState:
         document = state.drafts.get(new.draft).finish
         document = document.model_copy(update={"name": new.name or document.name})
         return await run_in_threadpool(_created, document, state, "Started as a copy")
+    document = await _document_of(new, state)
+    if document.photo is not None:
+        await run_in_threadpool(state.store.library.note_use, f"photo:{document.photo.sha256}")
+    return await run_in_threadpool(_created, document, state)
+
+
+@router.post("/trial")
+async def try_finish(new: NewFinish, state: AppStateDep) -> FinishTried:
+    """What would be started, without keeping it: a draft to look at."""
+    document = await _document_of(new, state)
+    return await run_in_threadpool(_tried, document, state)
+
+
+async def _document_of(new: NewFinish, state: AppState) -> Finish:
+    """A fresh finish of a photo, or of a size and a ground alone."""
     if new.plan is not None:
         size = size_of_plan(new.plan, "main")
-        document = blank_finish(name=new.name or size.name, size=size, ground=new.ground)
-        return await run_in_threadpool(_created, document, state)
+        return blank_finish(name=new.name or size.name, size=size, ground=new.ground)
     photo = await run_in_threadpool(state.store.photos.get, new.photo or "")
-    document = await state.desk.run(
+    return await state.desk.run(
         lambda: _of_photo(photo, new, state),
         Priority.CHECK,
         memory=photo.facts.width * photo.facts.height * BYTES_PER_PIXEL,
     )
-    await run_in_threadpool(state.store.library.note_use, f"photo:{photo.sha256}")
-    return await run_in_threadpool(_created, document, state)
 
 
 def _of_photo(photo: PhotoRecord, new: NewFinish, state: AppState) -> Finish:
@@ -245,6 +266,11 @@ def _of_photo(photo: PhotoRecord, new: NewFinish, state: AppState) -> Finish:
     document = document.model_copy(update={"photo": taken, "cut_out": new.cut_out})
     style = state.store.styles.get(new.style) if new.style else None
     return started(document, photos, style, new.row)
+
+
+def _tried(document: Finish, state: AppState) -> FinishTried:
+    sizes = [_size_face(document, size, state) for size in document.sizes]
+    return FinishTried(draft=state.drafts.keep(document).sha256, document=document, sizes=sizes)
 
 
 def _created(document: Finish, state: AppState, label: str = "Started") -> FinishState:

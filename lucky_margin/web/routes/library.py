@@ -22,15 +22,20 @@ from lucky_margin.web.routes.finishes import LibraryKey
 from lucky_margin.web.routes.photos import Only, Search
 from lucky_margin.web.work_desk import Priority
 
+MOST_NAMED = 3
+"""How many users of a thing are named."""
+
 router = APIRouter(prefix="/library", tags=["library"])
 
 
 class BackdropShown(BackdropItem):
-    """A stock backdrop as it is listed; ``uses`` counts the finishes that have it."""
+    """A stock backdrop as it is listed; ``uses`` counts the finishes that have it, and those
+    changed last of them are named."""
 
     key: LibraryKey
     favourite: bool
     uses: int
+    used_in: list[str]
 
 
 class BadgeShown(BadgeItem):
@@ -83,7 +88,7 @@ def list_backdrops(
 ) -> BackdropPage:
     """Stock backdrops, in their order; those used last, that first."""
     library = state.store.library
-    favourites, uses = library.favourites(), library.counts("backdrop")
+    favourites, users = library.favourites(), library.users("backdrop")
     items = found(BACKDROPS.values(), words=search, kind=kind, colour=colour)
     return BackdropPage(
         items=[
@@ -91,7 +96,8 @@ def list_backdrops(
                 **item.model_dump(exclude={"key"}),
                 key=key,
                 favourite=key in favourites,
-                uses=uses.get(item.key, 0),
+                uses=len(users.get(item.key, ())),
+                used_in=users.get(item.key, [])[:MOST_NAMED],
             )
             for key, item in _only(only, _keyed("backdrop", items), library)
         ],

@@ -8,6 +8,7 @@ from starlette.concurrency import run_in_threadpool
 
 from lucky_margin.core.document import (
     PARTS,
+    Colour,
     FixedPixels,
     HouseStyle,
     Name,
@@ -17,7 +18,9 @@ from lucky_margin.core.document import (
     Transparent,
     Value,
     blank_finish,
+    colours_set_in,
     columns_of,
+    families_of,
     kept_style,
 )
 from lucky_margin.core.errors import TooLarge
@@ -49,6 +52,8 @@ class KeptStyle(Value):
 
     style: HouseStyle
     gives: list[str] = Field(description="Its parts, in words.")
+    colours: list[Colour] = Field(description="Those that are set in it, the most used first.")
+    fonts: list[str] = Field(description="What its words are set in.")
     columns: list[str] = Field(description="The columns of a table that its words name.")
     older_uses: int
 
@@ -208,6 +213,8 @@ def _told(style: HouseStyle, state: AppState) -> KeptStyle:
     return KeptStyle(
         style=style,
         gives=gives,
+        colours=colours_set_in(style.parts),
+        fonts=families_of(style.parts),
         columns=columns_of(style.parts.pieces, style.parts.watermark),
         older_uses=state.store.finishes.count_older_uses(style),
     )

@@ -14,14 +14,20 @@ const emit = defineEmits<{ choose: [ground: StockBackdrop]; hover: [ground: Stoc
 const { query, items, kinds, licence, loaded, like, taken } = useLibrary<BackdropShown>('backdrops')
 
 const faces = computed<Face[]>(() =>
-  items.value.map(({ key, name, favourite, ground, uses }) => ({
-    key,
-    name,
-    favourite,
-    picture: `/api/library/backdrops/${ground.key}/picture`,
-    more: uses ? `in ${uses} ${uses === 1 ? 'finish' : 'finishes'}` : undefined,
+  items.value.map((item) => ({
+    key: item.key,
+    name: item.name,
+    favourite: item.favourite,
+    picture: `/api/library/backdrops/${item.ground.key}/picture`,
+    more: item.uses ? `in ${users(item)}` : undefined,
   })),
 )
+
+/** Which finishes have it, by name; of many, how many more. */
+function users({ uses, used_in }: BackdropShown): string {
+  const others = uses > used_in.length ? [`${uses - used_in.length} more`] : []
+  return new Intl.ListFormat('en-GB').format([...used_in.map((name) => `“${name}”`), ...others])
+}
 
 const groundOf = (key: string) => items.value.find((item) => item.key === key)!.ground
 

@@ -16,18 +16,22 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [colour: string]; hover: [colour: string | null] }>()
 
-const MOST_MORE = 7
+const MOST_MORE = 9
 
 const bench = useBench()
 const stage = useStage()
 const offered = useSwatches()
-/** Colours beside those given: of the photo, then used in this finish, then chosen lately. */
+/** Colours beside those given: of the photo, of a house style, then used in this finish, then chosen lately. */
 const more = computed(() => {
   const used = JSON.stringify(bench.document ?? {}).match(/#[0-9A-F]{6}/g) ?? []
-  const names = { 'of the photo': offered.ofPhoto, 'used in this finish': used, recent: offered.recent }
+  const groups = [
+    { name: 'of the photo', colours: offered.ofPhoto },
+    ...offered.ofStyles.map(({ name, colours }) => ({ name: `house style ${name}`, colours })),
+    { name: 'used in this finish', colours: used },
+    { name: 'recent', colours: offered.recent },
+  ]
   const named = new Map<string, string>()
-  for (const [name, colours] of Object.entries(names))
-    for (const colour of colours) if (!named.has(colour)) named.set(colour, name)
+  for (const { name, colours } of groups) for (const colour of colours) if (!named.has(colour)) named.set(colour, name)
   for (const { colour } of props.swatches) named.delete(colour)
   const photo = [...named].filter(([, name]) => name === 'of the photo')
   const others = [...named].filter(([, name]) => name !== 'of the photo').slice(0, MOST_MORE)

@@ -8,6 +8,7 @@ import type { TextPiece } from '../../api/types'
 import { useListbox } from '../../composables/listbox'
 import { useFonts } from '../../stores/fonts'
 import { useNotices } from '../../stores/notices'
+import { useStyles } from '../../stores/styles'
 
 type Key = TextPiece['family']
 
@@ -16,18 +17,25 @@ const emit = defineEmits<{ choose: [key: Key]; hover: [key: Key | null] }>()
 
 const fonts = useFonts()
 const notices = useNotices()
+const styles = useStyles()
 const id = useId()
 const open = ref(false)
 const button = ref<HTMLButtonElement>()
 const list = ref<HTMLElement>()
 const file = ref<HTMLInputElement>()
 const chosen = computed(() => fonts.named(props.family))
+/** Those of the house styles come first. */
+const offered = computed(() => {
+  const isOfStyle = (key: string) => styles.list.some(({ fonts }) => fonts.includes(key))
+  const named = fonts.fonts.map((font) => ({ ...font, isOfStyle: isOfStyle(font.key) }))
+  return [...named.filter(({ isOfStyle }) => isOfStyle), ...named.filter(({ isOfStyle }) => !isOfStyle)]
+})
 const words = computed(() => props.words.trim().split('\n')[0]!.slice(0, 40) || 'Pebblewick')
 
-const { active, startAt, keydown } = useListbox<Key>(list, () => fonts.fonts, { choose, close })
+const { active, startAt, keydown } = useListbox<Key>(list, () => offered.value, { choose, close })
 watch(active, (key) => emit('hover', open.value ? key : null))
 
-onMounted(fonts.load)
+onMounted(() => Promise.all([fonts.load(), styles.loadOnce()]))
 
 function sample(key: string): string {
   const { weight } = props
@@ -80,19 +88,19 @@ async function bring(): Promise<void> {
       @pointerleave="emit('hover', null)"
     >
       <li
-        v-for="{ key, name, kind } in fonts.fonts"
+        v-for="{ key, name, kind, isOfStyle } in offered"
         :id="`${id}-${key}`"
         :key="key"
         role="option"
         :class="{ on: key === family, active: key === active }"
         :data-active="key === active"
         :aria-selected="key === family"
-        :aria-label="`${name}, ${kind}`"
+        :aria-label="isOfStyle ? `${name}, ${kind}, in a house style` : `${name}, ${kind}`"
         @click="choose(key)"
         @pointerenter="emit('hover', key)"
       >
         <span class="sample"><img :src="sample(key)" alt="" loading="lazy" /></span>
-        <span class="called">{{ name }}</span>
+        <span class="called">{{ name }}<small v-if="isOfStyle">house style</small></span>
       </li>
     </ul>
     <button type="button" class="more" @click="file?.click()">Add a TTF or OTF file…</button>
@@ -188,7 +196,14 @@ li.on {
   max-width: 110px;
   overflow: hidden;
   color: var(--ink-soft);
+  text-align: right;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+
+.called small {
+  display: block;
+  color: var(--clover);
+  font-size: 10px;
 }
 </style>

@@ -14,6 +14,8 @@ const props = defineProps<{
   columns: string[]
 }>()
 const rows = defineModel<Row[]>({ required: true })
+/** The row that is being worked on. */
+const at = defineModel<number>('at', { required: true })
 
 const notices = useNotices()
 const picker = ref<HTMLInputElement>()
@@ -96,10 +98,12 @@ async function bring(): Promise<void> {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(photo, row) in photos" :key="photo.sha256">
+        <tr v-for="(photo, row) in photos" :key="photo.sha256" :class="{ at: row === at }" @focusin="at = row">
           <th scope="row">
-            <img :src="`/api/photos/${photo.sha256}/thumbnail?height=64`" alt="" />
-            <span :title="photo.name">{{ photo.name }}</span>
+            <button type="button" :aria-pressed="row === at" :title="photo.name" @click="at = row">
+              <img :src="`/api/photos/${photo.sha256}/thumbnail?height=64`" alt="" />
+              <span>{{ photo.name }}</span>
+            </button>
           </th>
           <td v-for="(column, place) in shown" :key="column">
             <input
@@ -150,12 +154,23 @@ thead th {
 }
 
 tbody th {
+  padding: 3px 6px 3px 0;
+  font-weight: 400;
+}
+
+tbody th button {
   display: flex;
   gap: 8px;
   align-items: center;
   max-width: 220px;
-  padding: 3px 6px 3px 0;
-  font-weight: 400;
+  padding: 0;
+  border: 0;
+  background: none;
+  text-align: left;
+}
+
+tr.at {
+  background: var(--clover-pale);
 }
 
 tbody th span {
