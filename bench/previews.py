@@ -33,6 +33,9 @@ from lucky_margin.core.treatments import TREATMENT_STYLES
 
 AGAINST = "JPEG encode"
 
+_EXPOSURES = (0.01 + 0.002 * step for step in count())
+"""No two alike, since a toned photo is kept."""
+
 
 def preview_figures(_: ExitStack) -> Iterator[Figure]:
     """Each against one JPEG encode of the frame."""
@@ -121,10 +124,8 @@ def _treated(treatment: Treatment, sources: MemorySources) -> Work:
 
 
 def _exposure(others: Tone, finish: Finish, sources: MemorySources) -> Work:
-    exposure = cycle([0.01 + 0.05 * step for step in range(20)])
-
     def move() -> None:
-        tone = others.model_copy(update={"exposure": next(exposure)})
+        tone = others.model_copy(update={"exposure": next(_EXPOSURES)})
         jpeg(render(_scene(finish.model_copy(update={"tone": tone}), sources)))
 
     return move

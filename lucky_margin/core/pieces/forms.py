@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable
+from functools import lru_cache
 
 import skia
 
@@ -44,7 +45,7 @@ def badge_outline(
     if form == "bubble" and tip:
         return _pointed_bubble(width, height, tip)
     if form in _SHAPES:
-        return _scaled(_SHAPES[form], width, height)
+        return _stretched(_in_unit_box(_SHAPES[form]), width, height)
     path = skia.Path()
     _DRAWN[form](path, width, height)
     path.offset(-width / 2, -height / 2)
@@ -62,7 +63,7 @@ def cut_outline(cut: PictureCut, width: float, height: float) -> skia.Path | Non
     elif cut == "rounded":
         path.addRoundRect(box, _CUT_RADIUS * width, _CUT_RADIUS * width)
     else:
-        return _scaled(_SHAPES[cut], width, height)
+        return _stretched(_in_unit_box(_SHAPES[cut]), width, height)
     return path
 
 
@@ -86,12 +87,12 @@ def _pointed_bubble(width: float, height: float, tip: tuple[float, float]) -> sk
     return skia.Op(body, pointer, skia.PathOp.kUnion_PathOp)
 
 
-def _scaled(shape: Shape, width: float, height: float) -> skia.Path:
-    """A shape stretched to fill the box."""
+@lru_cache
+def _in_unit_box(shape: Shape) -> skia.Path:
+    """A shape that fills a box of one by one about 0, 0."""
     ring = outline_of(shape, _FINE, _FINE).rings[0]
     low, high = ring.min(axis=0), ring.max(axis=0)
-    points = ((ring - low) / (high - low) - 0.5) * [width, height]
-    return _closed(points.tolist())
+    return _closed(((ring - low) / (high - low) - 0.5).tolist())
 
 
 def _closed(points: list[list[float]]) -> skia.Path:

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import skia
@@ -122,7 +123,7 @@ class LaidPiece:
         """From its own box, about its middle, to output pixels."""
         return skia.Matrix.MakeAll(*self._onto_output.ravel())
 
-    @property
+    @cached_property
     def _onto_output(self) -> NDArray[np.float64]:
         angle = math.radians(self.angle)
         cos, sin = math.cos(angle), math.sin(angle)

@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 import skia
 
+from lucky_margin.core.blurring import blurred
 from lucky_margin.core.contour import calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import (
     BadgePiece,
@@ -256,20 +257,23 @@ def _draw_shadow(
     canvas: skia.Canvas, laid: LaidPiece, shadow: Shadow, picture: Picture8 | None
 ) -> None:
     """The whole piece's shape, blurred; it falls the same way however the piece is turned."""
+    size, onto_pixels = canvas.getBaseLayerSize(), canvas.getTotalMatrix()
     short = laid.short_side
-    sigma = shadow.blur * short
-    red, green, blue = rgb_of(shadow.colour)
-    filtered = skia.Paint(
-        ImageFilter=skia.ImageFilters.DropShadowOnly(
-            0, 0, sigma, sigma, skia.Color(red, green, blue, round(255 * shadow.opacity))
-        )
-    )
+    shape = np.zeros((size.height(), size.width()), np.uint8)
+    info = skia.ImageInfo.MakeA8(size.width(), size.height())
+    sheet = skia.Surface.MakeRasterDirect(info, shape).getCanvas()
+    sheet.concat(onto_pixels)
+    sheet.translate(shadow.x * short, shadow.y * short)
+    sheet.concat(laid.to_output)
+    _draw(sheet, laid, picture, "all")
+    light = shape / np.float32(255)
+    soft = blurred(light.astype(np.float32), shadow.blur * short * onto_pixels.mapRadius(1))
+    shape = np.rint(255 * soft).astype(np.uint8)
+    paint = _paint(shadow.colour, shadow.opacity)
     canvas.save()
-    canvas.translate(shadow.x * short, shadow.y * short)
-    canvas.saveLayer(None, filtered)
-    canvas.concat(laid.to_output)
-    _draw(canvas, laid, picture, "all")
-    canvas.restore()
+    canvas.resetMatrix()
+    image = skia.Image.fromarray(shape, skia.kAlpha_8_ColorType, skia.kPremul_AlphaType)
+    canvas.drawImage(image, 0, 0, paint=paint)
     canvas.restore()
 
 

@@ -319,7 +319,7 @@ def _watermark(scene: Scene, drawing: Drawing) -> list[AnyLayer]:
     mark = scene.watermark
     if not mark.is_set or drawing.view == "before":
         return []
-    laid = shaded_watermark(mark, scene.margins, scene.frame, drawing.behind(), scene.sources.font)
+    laid = shaded_watermark(mark, scene.margins, scene.frame, drawing.behind, scene.sources.font)
     sprites = (sprite_on(one, drawing.grid, scene.sources) for one in laid)
     return [_sprite(sprite, drawing.grid) for sprite in sprites]
 

@@ -82,12 +82,15 @@ def toned_photo(
 ) -> Picture8:
     """``placed``, with ``tone``; ``scale`` is picture pixels to one output pixel.
 
-    A large picture is made in strips, so that 16 bits of all of it are never held at once.
+    It is kept, since words are typed and pieces dragged over it. A large picture is made in
+    strips, so that 16 bits of all of it are never held at once.
     """
     left, top, width, height = region
     strip = _Strips(photo, with_look(tone), mapping, scale)
     if width * height <= STRIP_PIXELS:
-        return strip.toned(region, photo.sources.cache)
+        cache = photo.sources.cache
+        key = ("toned", photo.key, photo.subject_alone.key, tone, mapping, scale, region)
+        return cache.get_or_make(key, lambda: strip.toned(region, cache))
     rows = max(1, STRIP_PIXELS // width)
     first = strip.toned((left, top, width, min(rows, height)), NO_CACHE)
     out = np.empty((height, width, first.shape[2]), np.uint8)

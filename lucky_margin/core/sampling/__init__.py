@@ -3,7 +3,7 @@
 from lucky_margin.core.sampling.gradients import linear_gradient, radial_gradient
 from lucky_margin.core.sampling.lines import dither_pattern
 from lucky_margin.core.sampling.place import place, place_at_16_bits
-from lucky_margin.core.sampling.sample import halved, sample
+from lucky_margin.core.sampling.sample import halved, sample, shrunk
 from lucky_margin.core.sampling.srgb import as_8_bits, as_16_bits, encode_16_bits, to_linear
 from lucky_margin.core.sampling.warm_up import warm_up
 
@@ -18,6 +18,7 @@ __all__ = [
     "place_at_16_bits",
     "radial_gradient",
     "sample",
+    "shrunk",
     "to_linear",
     "warm_up",
 ]

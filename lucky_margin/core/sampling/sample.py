@@ -10,7 +10,7 @@ from lucky_margin.core.sampling import kernels
 from lucky_margin.core.sampling.interpolate import interpolate_into
 from lucky_margin.core.sampling.srgb import decode_table, encode_table
 from lucky_margin.core.sampling.weights import axis_weights
-from lucky_margin.core.types import AnyPicture, Picture8, Region
+from lucky_margin.core.types import AnyPicture, Picture8, Picture16, Region
 
 AREA_STEP = 2.0
 """Photo pixels to one output pixel from which on each is the mean of what it covers, which keeps
@@ -83,6 +83,17 @@ def cover_into(
         kernels.resample(photo, decode, *taps, x, y, out)
     else:
         kernels.resample_transparent(photo, decode, encode_table(), *taps, x, y, out)
+
+
+def shrunk(photo: AnyPicture, width: int, height: int) -> Picture16:
+    """All of ``photo`` at ``width`` x ``height``, at most its own, each pixel the mean of what it
+    covers in linear light, at 16 bits."""
+    rows, columns, channels = photo.shape
+    out = np.empty((height, width, channels), np.uint16)
+    step_x, step_y = columns / width, rows / height
+    region = (0, 0, width, height)
+    cover_into(out, photo, left=0, top=0, step_x=step_x, step_y=step_y, region=region)
+    return out
 
 
 _PER_8_BIT_STEP: Any = np.uint16(257)

@@ -225,13 +225,20 @@ class Scene:
 
     def without_watermark(self) -> "Scene":
         """The same size with its watermark switched off."""
-        return replace(self, size=self.size.with_overrides(watermark=WatermarkChanges(on=False)))
+        bare = self.size.with_overrides(watermark=WatermarkChanges(on=False))
+        return self._otherwise(size=bare)
 
     def without_pieces(self) -> "Scene":
         """The same size with no piece and no watermark on it."""
-        return replace(
-            self.without_watermark(), finish=self.finish.model_copy(update={"pieces": ()})
+        return self.without_watermark()._otherwise(
+            finish=self.finish.model_copy(update={"pieces": ()})
         )
+
+    def _otherwise(self, **changes: Any) -> "Scene":
+        """With fields changed, and all taken over that these leave as it is."""
+        changed = replace(self, **changes)
+        changed.take_over(self)
+        return changed
 
     def mapping(self, to_full: Affine) -> Affine:
         """From pixels of a picture to photo pixels; ``to_full`` leads to output pixels."""

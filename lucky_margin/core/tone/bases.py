@@ -5,7 +5,7 @@ import numpy as np
 from lucky_margin.core.tone.guided import GuidedLines, fitted, working_light
 from lucky_margin.core.types import AnyPicture
 
-VERSION = 1
+VERSION = 2
 """Of the lines; raised whenever the same photo gives others."""
 
 REACH = 1 / 24

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
-from lucky_margin.core.sampling import to_linear
+from lucky_margin.core.sampling import shrunk, to_linear
 from lucky_margin.core.types import AnyPicture, Region
 
 WORKING_SIDE = 768
@@ -51,9 +51,8 @@ def working_light(photo: AnyPicture) -> NDArray[np.float32]:
     """Linear light of a copy with sides of at most ``WORKING_SIDE``, shape (rows, columns, 3)."""
     height, width = photo.shape[:2]
     shrink = min(1.0, WORKING_SIDE / max(width, height))
-    sides = max(1, round(width * shrink)), max(1, round(height * shrink))
-    linear = cv2.resize(to_linear(photo), sides, interpolation=cv2.INTER_AREA)
-    return np.ascontiguousarray(linear[:, :, :3], np.float32)
+    small = shrunk(photo, max(1, round(width * shrink)), max(1, round(height * shrink)))
+    return np.ascontiguousarray(to_linear(small)[:, :, :3])
 
 
 def fitted(guide: Plane, values: Plane, reach: float, edge: float) -> NDArray[np.float32]:

@@ -21,7 +21,7 @@ from lucky_margin.core.tone.guided import GuidedLines, Plane, fitted, working_li
 from lucky_margin.core.tone.rows import into_gamut, luminance
 from lucky_margin.core.types import AnyPicture, Picture16
 
-VERSION = 1
+VERSION = 2
 """Of the veil; raised whenever the same photo gives another."""
 
 NEAR = 1 / 40
