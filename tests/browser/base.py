@@ -16,7 +16,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
-from playwright.sync_api import Browser, ConsoleMessage, Page, expect, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Page, Request, expect, sync_playwright
 
 from tests.support import DEMO_PHOTOS
 
@@ -245,6 +245,39 @@ class BrowserTest(unittest.TestCase):
                 return
             self.page.wait_for_timeout(50)
         self.fail("waited in vain")
+
+    def requests(self) -> list[str]:
+        """What the page asks the service for from now on; pictures by the place that shows them."""
+        asked: list[str] = []
+
+        def note(request: Request) -> None:
+            path = request.url.removeprefix(f"{self.service.url}/api")
+            if path == request.url:
+                return  # a picture that came already
+            body = request.post_data_json if path == "/bench/preview" else {}
+            asked.append(f"{path} {body.get('place', '')}".strip())
+
+        self.page.on("request", note)
+        return asked
+
+    def asked_in_a_drag(self, x: float, y: float) -> set[str]:
+        """What the page asks for while something at ``x``, ``y`` is dragged and rests."""
+        page = self.page
+        page.mouse.move(x, y)
+        asked = self.requests()
+        known = -1
+        while known != len(asked):  # what was asked for before is answered
+            known = len(asked)
+            page.wait_for_timeout(1500)
+        asked.clear()
+        with self.one_change():
+            page.mouse.down()
+            for step in range(12):
+                page.mouse.move(x + 2 * step, y)
+            page.wait_for_timeout(800)  # resting is no letting go
+            during = set(asked)
+            page.mouse.up()
+        return during
 
     def drag(
         self, start: tuple[float, float], by: tuple[float, float], *, drop: bool = True

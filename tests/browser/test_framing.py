@@ -421,6 +421,10 @@ class StageDragTest(Framing):
         found = float(self.field("from left").input_value())
         self.assertAlmostEqual(found, left + moved, delta=12)
 
+    def test_while_the_window_is_dragged_only_its_place_is_asked_for(self):
+        window = self.page.locator("div.window[style]")
+        self.assertEqual(self.asked_in_a_drag(*self.middle(window)), {"/bench/draft"})
+
     def test_alt_and_the_wheel_scale_the_window(self):
         page = self.page
         page.mouse.move(*self.at(0.5, 0.5))

@@ -73,28 +73,10 @@ class ToneTest(ToneBrowserTest):
     def test_while_a_slider_is_dragged_nothing_is_asked_for_but_the_stage(self):
         page = self.page
         self.start("mugs-window.jpg")
-        page.wait_for_load_state("networkidle")
-        asked = []
-
-        def note(request):
-            path = request.url.removeprefix(f"{self.service.url}/api")
-            if path == request.url:
-                return  # a picture that came already
-            body = request.post_data_json if path == "/bench/preview" else {}
-            asked.append(f"{path} {body.get('place', '')}".strip())
-
-        page.on("request", note)
         slider = page.get_by_role("slider", name="Exposure")
         slider.scroll_into_view_if_needed()
-        x, y = self.middle(slider)
-        page.mouse.move(x, y)
-        with self.one_change():
-            page.mouse.down()
-            for step in range(12):
-                page.mouse.move(x + 2 * step, y)
-            page.wait_for_timeout(800)  # resting is no letting go
-            during = set(asked)
-            page.mouse.up()
+        asked = self.requests()
+        during = self.asked_in_a_drag(*self.middle(slider))
         page.wait_for_load_state("networkidle")
         self.assertEqual(during, {"/bench/preview stage", "/bench/draft"})
         after = {"/bench/preview proof", "/bench/checks", "/bench/tone"}

@@ -138,6 +138,12 @@ class WritingTest(WordsBrowserTest):
         self.reads("text 1", "Kilns")
         self.assertAlmostEqual(self.piece("text 1").bounding_box()["y"], before["y"] - 120, delta=8)
 
+    def test_while_words_are_dragged_nothing_is_asked_for_but_the_stage(self):
+        self.start("mugs-window.jpg")
+        self.add_text("Text line", "Kiln")
+        during = self.asked_in_a_drag(*self.middle(self.piece("text 1")))
+        self.assertEqual(during, {"/bench/preview stage", "/bench/draft"})
+
     def test_fonts_show_the_words_and_are_tried_by_hovering(self):
         self.start("mugs-window.jpg")
         self.add_text("Headline", "Glaze")

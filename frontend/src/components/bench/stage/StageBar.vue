@@ -96,8 +96,10 @@ const space = computed(() => (stage.isCropping ? 'Photo pixels' : 'Output pixels
     <span class="readout">
       <template v-if="stage.readout">
         <span :data-tip="space">{{ stage.readout.x }}, {{ stage.readout.y }}</span>
-        <b class="spot" :style="{ background: stage.readout.colour ?? 'transparent' }"></b>
-        {{ stage.readout.colour ?? 'transparent' }}
+        <template v-if="!bench.isDragging">
+          <b class="spot" :style="{ background: stage.readout.colour ?? 'transparent' }"></b>
+          {{ stage.readout.colour ?? 'transparent' }}
+        </template>
       </template>
       <template v-else-if="bench.layout">{{ bench.layout.width }} × {{ bench.layout.height }} px</template>
     </span>

@@ -51,7 +51,8 @@ export function useStagePointer(
     const y = Math.floor((pointer.value.y - origin.value.y) / stage.zoom)
     const inside = x >= 0 && y >= 0 && x < picture.value.width && y < picture.value.height
     stage.readout = inside ? { x, y, colour: stage.readout?.colour ?? null } : null
-    if (inside) reading.ask({ x, y })
+    // A colour has to be drawn to be read, and what is dragged comes first.
+    if (inside && !event.buttons) reading.ask({ x, y })
   }
 
   function leave(): void {
