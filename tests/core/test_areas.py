@@ -103,6 +103,17 @@ class MaskTest(unittest.TestCase):
             self.assertGreater(covered(photo, HueMask(hue=hue, reach=60)).min(), 0.9)
 
 
+class HighlightsTest(unittest.TestCase):
+    def test_an_area_takes_back_what_the_whole_tone_burnt(self):
+        photo = np.full((40, 60, 3), 250, np.uint8)
+        lines = bases_of(photo, 60).laid(UNCHANGED, (0, 0, 60, 40))
+        sky = BandMask(start=PhotoPoint(x=0.5, y=0.4), end=PhotoPoint(x=0.5, y=0.6))
+        tone = Tone(exposure=1, areas=(Area(masks=(sky,), highlights=-100),))
+        out = toned(fine(photo), tone, on_photo=OnPhoto(60, 40), lines=lines)
+        self.assertTrue((out[35:] == 255).all())
+        self.assertTrue((out[:5] < 250).all() and (out[:5] > 225).all(), out[0, 0])
+
+
 class EffectTest(unittest.TestCase):
     def test_the_rest_of_the_photo_is_untouched(self):
         picture = noise(200, 100)

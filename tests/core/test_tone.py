@@ -190,6 +190,29 @@ class LightTest(unittest.TestCase):
         self.assertGreater(row[10], 45)
         self.assertAlmostEqual(int(row[190]), 220, delta=1)
 
+    def flat(self, value, tone):
+        """What becomes of a plain photo of one grey."""
+        photo = np.full((40, 60, 3), value, np.uint8)
+        lines = bases_of(photo, 60).laid(Affine(1, 0, 0, 1), (0, 0, 60, 40))
+        fine = photo.astype(np.uint16) * np.uint16(257)
+        return float(toned(fine, tone, lines=lines)[20, 30, 0])
+
+    def test_highlights_taken_back_leave_paper_white(self):
+        self.assertGreater(self.flat(250, Tone(highlights=-100)), 235)
+        self.assertLess(self.flat(200, Tone(highlights=-100)), 175)
+        # What exposure would burn comes back, to the same white.
+        self.assertEqual(self.flat(250, Tone(exposure=0.9)), 255)
+        held = self.flat(250, Tone(exposure=0.9, highlights=-100))
+        self.assertTrue(230 < held < 250, held)
+
+    def test_highlights_keep_the_order_of_greys(self):
+        for exposure in (-0.5, 0, 0.4, 1):
+            for highlights in (-100, -50, -20):
+                tone = Tone(exposure=exposure, highlights=highlights)
+                greys = [self.flat(value, tone) for value in range(100, 256, 5)]
+                with self.subTest(tone=tone):
+                    self.assertGreaterEqual(min(np.diff(greys)), 0)
+
     def test_local_contrast_strengthens_texture_and_keeps_the_mean(self):
         photo = (120 + 12 * np.sin(np.arange(300) / 4)[None, :, None]).repeat(80, 0).repeat(3, 2)
         photo = photo.round().astype(np.uint8)

@@ -75,9 +75,12 @@ def adjusted(light, tone, base=None, detail=None):
     light = light @ balance_matrix(tone.warmth, tone.tint).T * 2**tone.exposure
     moved = tone.exposure
     if base is not None:
-        base = base + moved
-        gain = 1.8 * tone.shadows / 100 * smooth(-base / 4)
-        gain = gain + 1.2 * tone.highlights / 100 * smooth(base / np.log2(1 / 0.18))
+        was, base = base, base + moved
+        lit = 1.2 * tone.highlights / 100 * smooth(base / np.log2(1 / 0.18))
+        too_bright = max(moved, 0) + np.maximum(was - 2.4, 0)
+        on_paper = np.maximum(lit, -0.18 - too_bright)
+        paper = smooth((was - 1) / 1.4)
+        gain = 1.8 * tone.shadows / 100 * smooth(-base / 4) + (1 - paper) * lit + paper * on_paper
         moved = moved + gain
         light = light * 2 ** (gain + 0.8 * tone.local_contrast / 100 * detail)[..., None]
     curve = luminance_curve(tone)

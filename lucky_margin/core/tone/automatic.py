@@ -79,7 +79,7 @@ MOST = np.array([2.5, 0.9, 0.9, 0.6])
 _STEPS, _PACE = 12, 0.8
 
 VEIL_SEEN = 2
-VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.09, 90
+VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.3, 90
 """The percentile of the veil's share that counts; up to what it is none, from where it surely is
 one, and the haze that is then taken off."""
 

@@ -48,6 +48,12 @@ SHADOW_DEPTH = 4.0
 WHITE_EV = 2.4739
 """How far white lies above mid-grey: log2(1 / 0.18)."""
 
+PAPER_FROM, PAPER = 1.0, 2.4
+"""EV from mid-grey between which a region is more and more taken for white paper."""
+
+PAPER_EV = 0.18
+"""How much white paper is darkened when highlights are taken back in full."""
+
 LOCAL_CONTRAST = 0.8
 
 BLOCK = 1024
@@ -295,12 +301,19 @@ def _add(source: Row, target: Row) -> None:
 
 @numba.njit(error_model="numpy", fastmath=FAST)
 def _lift_regions(local: Row, at: Row, detail: Row, moved: Row, r: Row, g: Row, b: Row) -> None:
-    """Shadows, highlights and local_contrast, by the brightness of the region after exposure."""
+    """Shadows, highlights and local_contrast, by the brightness of the region after exposure.
+
+    A region that was nearly white before is hardly darkened, so that paper stays white: by what
+    exposure and what came before made too bright, and ``PAPER_EV`` more.
+    """
     exposure, shadows, highlights = local[0], SHADOW_EV * local[1], HIGHLIGHT_EV * local[2]
     local_contrast = LOCAL_CONTRAST * local[3]
     for i in range(r.size):
         base = at[i] + exposure
-        gain = shadows * smooth(-base / SHADOW_DEPTH) + highlights * smooth(base / WHITE_EV)
+        lit = highlights * smooth(base / WHITE_EV)
+        kept = max(lit, -PAPER_EV - max(exposure, 0.0) - max(at[i] - PAPER, 0.0))
+        lit += (kept - lit) * smooth((at[i] - PAPER_FROM) / (PAPER - PAPER_FROM))
+        gain = shadows * smooth(-base / SHADOW_DEPTH) + lit
         moved[i] = exposure + gain
         factor = exp2(gain + local_contrast * detail[i])
         r[i] *= factor
