@@ -281,6 +281,34 @@ class CheckTest(unittest.TestCase):
         aside = WORDS.model_copy(update={"anchor": MarginAnchor(x=0.5, y=0)})
         self.assertNotIn("over focus", self.found(finish_with(aside, focus=focus)))
 
+    def test_words_on_other_words_are_said_and_made_smaller(self):
+        name = WORDS.model_copy(update={"anchor": MarginAnchor(x=0, y=1), "size": 0.1})
+        price = name.model_copy(
+            update={"id": "text-2", "anchor": MarginAnchor(x=1, y=1), "text": "9 €"}
+        )
+        self.assertNotIn("overlap", self.found(finish_with(name, price)))
+        long = price.model_copy(update={"text": "ask us about the price", "wrap": None})
+        finish = finish_with(name, long)
+        found = self.found(finish)["overlap"]
+        self.assertEqual(found.text, "“ask us about the price” lies on “New glaze”.")
+        self.assertEqual(found.action.label, "Make “ask us about the price” smaller")
+        self.assertNotIn("overlap", self.mended(finish, "overlap"))
+        for ways in ({"opacity": 0.3}, {"group": 1}):
+            both = [piece.model_copy(update=ways) for piece in (name, long)]
+            with self.subTest(ways=ways):
+                self.assertNotIn("overlap", self.found(finish_with(*both)))
+        crossing = long.model_copy(update={"anchor": MarginAnchor(x=0, y=1), "text": "ask " * 30})
+        self.assertIsNone(self.found(finish_with(name, crossing))["overlap"].action)
+
+    def test_boxes_that_meet_where_no_letters_do_are_well(self):
+        tilted = WORDS.model_copy(update={"angle": 45, "size": 0.1})
+        beside = WORDS.model_copy(update={"id": "text-2", "text": "9", "dy": 0.22, "dx": -0.2})
+        finish = finish_with(tilted, beside)
+        one, other = scene_of(finish, self.sources).pieces
+        self.assertLess(other.bounds.top, one.bounds.bottom)
+        self.assertGreater(other.bounds.right, one.bounds.left)
+        self.assertNotIn("overlap", self.found(finish))
+
     def test_words_on_a_ring_are_judged_letter_by_letter(self):
         focus = Focus(point=Point(x=0.5, y=0.5), box=Box(left=0.4, top=0.3, width=0.2, height=0.4))
         ring = TextPiece(id="text-1", text="Words all along the round edge. " * 2, size=0.06,

@@ -5,7 +5,13 @@ A new check is a function of a scene and a line in ``CHECKS``.
 
 from collections.abc import Callable, Iterable
 
-from lucky_margin.core.checks import covered_checks, cut_out_checks, piece_checks, size_checks
+from lucky_margin.core.checks import (
+    covered_checks,
+    cut_out_checks,
+    overlap_checks,
+    piece_checks,
+    size_checks,
+)
 from lucky_margin.core.checks.check import Check, CheckAction
 from lucky_margin.core.checks.legibility import contrast_of, make_readable, text_on
 from lucky_margin.core.scene import Scene
@@ -34,6 +40,7 @@ CHECKS: tuple[Callable[[Scene], Check | Iterable[Check] | None], ...] = (
     size_checks.noise,
     piece_checks.piece_checks,
     piece_checks.columns,
+    overlap_checks.overlapping,
     covered_checks.covered,
     piece_checks.watermark,
     piece_checks.watermark_font,

@@ -34,6 +34,7 @@ class Check(Value):
         "small",
         "missing",
         "columns",
+        "overlap",
         "covered",
         "font",
         "over focus",
