@@ -6,6 +6,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.types import Mask
+
 Floats = NDArray[np.float32]
 
 FINEST = 3.0
@@ -21,9 +23,9 @@ def blurred(values: Floats, deviation: float) -> Floats:
     return np.asarray(cv2.resize(blurred_small(values, deviation), (columns, rows)), np.float32)
 
 
-def blurred_small(values: Floats, deviation: float, finest: float = FINEST) -> Floats:
+def blurred_small(values: Floats | Mask, deviation: float, finest: float = FINEST) -> Floats:
     """``blurred``, as small as it was made: so that the deviation is at least ``finest`` pixels;
-    ``values`` may have channels."""
+    ``values`` may have channels, and be those of a mask (0..255)."""
     rows, columns = values.shape[:2]
     shrink = max(1, int(deviation / finest))
     sides = max(1, columns // shrink), max(1, rows // shrink)

@@ -21,7 +21,7 @@ from lucky_margin.core.document import (
     Tone,
     Window,
     changed_since,
-    colours_set_in,
+    chosen_colours,
     families_of,
     kept_style,
     with_style,
@@ -123,7 +123,7 @@ class GivingTest(unittest.TestCase):
             )
         )
         parts = kept(("pieces", "border"), finish=finish_of(pieces=pieces)).parts
-        self.assertEqual(colours_set_in(parts), ["#AA2200", "#1F6B4B"])
+        self.assertEqual(chosen_colours(parts), ["#AA2200", "#1F6B4B"])
         self.assertEqual(families_of(parts), ["figtree", "zilla-slab"])
 
     def test_a_plain_finish_becomes_like_the_one_it_was_kept_from(self):

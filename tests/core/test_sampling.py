@@ -6,7 +6,7 @@ import numpy as np
 from PIL import Image
 
 from lucky_margin.core.affine import Affine
-from lucky_margin.core.sampling import halved, place, sample
+from lucky_margin.core.sampling import halved, place, sample, shrunk
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.sampling.weights import axis_weights
 from tests.support import gradient, noise
@@ -121,6 +121,22 @@ class SampleTest(unittest.TestCase):
         means = drawn[:, :, 0].mean(axis=0).reshape(16, 16).mean(axis=1)
         expected = photo[0, :, 0].reshape(16, 16).mean(axis=1) / 257
         np.testing.assert_allclose(means, expected, atol=0.12)
+
+
+class ShrunkTest(unittest.TestCase):
+    def test_each_pixel_is_the_mean_of_its_block_in_linear_light(self):
+        photo = noise(60, 40)
+        small = shrunk(photo, 12, 10)
+        light = decode(photo / 255).reshape(10, 4, 12, 5, 3).mean(axis=(1, 3))
+        self.assertEqual((small.shape, small.dtype), ((10, 12, 3), np.uint16))
+        self.assertLess(np.abs(small - 65_535 * encode(light)).max(), 2)
+
+    def test_what_is_clear_lends_no_colour(self):
+        photo = np.full((8, 8, 4), 255, np.uint8)
+        photo[:, :4] = (10, 20, 30, 0)
+        small = shrunk(photo, 1, 1)[0, 0]
+        self.assertEqual(small[:3].tolist(), [65_535] * 3)
+        self.assertAlmostEqual(int(small[3]), 32_768, delta=2)
 
 
 class StraightenedTest(unittest.TestCase):

@@ -27,7 +27,7 @@ from lucky_margin.core.document.borders import (
     StockPattern,
     Texture,
 )
-from lucky_margin.core.document.colours import colours_set_in
+from lucky_margin.core.document.chosen_colours import chosen_colours
 from lucky_margin.core.document.columns import columns_in, columns_of, with_words
 from lucky_margin.core.document.covered import MOST_COVERED, Covered, CoveredZone
 from lucky_margin.core.document.cut_out import (
@@ -420,7 +420,7 @@ __all__ = [
     "Window",
     "blank_finish",
     "changed_since",
-    "colours_set_in",
+    "chosen_colours",
     "columns_in",
     "columns_of",
     "describe_invalid",

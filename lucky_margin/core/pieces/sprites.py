@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 import skia
 
-from lucky_margin.core.blurring import blurred
+from lucky_margin.core.blurring import blurred_small
 from lucky_margin.core.contour import calmed, distance_to_contour, line_mask
 from lucky_margin.core.document import (
     BadgePiece,
@@ -266,9 +266,10 @@ def _draw_shadow(
     sheet.translate(shadow.x * short, shadow.y * short)
     sheet.concat(laid.to_output)
     _draw(sheet, laid, picture, "all")
-    light = shape / np.float32(255)
-    soft = blurred(light.astype(np.float32), shadow.blur * short * onto_pixels.mapRadius(1))
-    shape = np.rint(255 * soft).astype(np.uint8)
+    deviation = shadow.blur * short * onto_pixels.mapRadius(1)
+    if deviation:
+        soft = np.rint(blurred_small(shape, deviation)).astype(np.uint8)
+        shape = cv2.resize(soft, (size.width(), size.height()))
     paint = _paint(shadow.colour, shadow.opacity)
     canvas.save()
     canvas.resetMatrix()

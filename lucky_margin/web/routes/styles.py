@@ -18,7 +18,7 @@ from lucky_margin.core.document import (
     Transparent,
     Value,
     blank_finish,
-    colours_set_in,
+    chosen_colours,
     columns_of,
     families_of,
     kept_style,
@@ -213,7 +213,7 @@ def _told(style: HouseStyle, state: AppState) -> KeptStyle:
     return KeptStyle(
         style=style,
         gives=gives,
-        colours=colours_set_in(style.parts),
+        colours=chosen_colours(style.parts),
         fonts=families_of(style.parts),
         columns=columns_of(style.parts.pieces, style.parts.watermark),
         older_uses=state.store.finishes.count_older_uses(style),

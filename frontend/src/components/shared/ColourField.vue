@@ -25,10 +25,10 @@ const offered = useSwatches()
 const more = computed(() => {
   const used = JSON.stringify(bench.document ?? {}).match(/#[0-9A-F]{6}/g) ?? []
   const groups = [
-    { name: 'of the photo', colours: offered.ofPhoto },
-    ...offered.ofStyles.map(({ name, colours }) => ({ name: `house style ${name}`, colours })),
-    { name: 'used in this finish', colours: used },
-    { name: 'recent', colours: offered.recent },
+    { colours: offered.ofPhoto, name: 'of the photo' },
+    ...offered.ofStyles.map(({ name, colours }) => ({ colours, name: `house style ${name}` })),
+    { colours: used, name: 'used in this finish' },
+    { colours: offered.recent, name: 'recent' },
   ]
   const named = new Map<string, string>()
   for (const { name, colours } of groups) for (const colour of colours) if (!named.has(colour)) named.set(colour, name)

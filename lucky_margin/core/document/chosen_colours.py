@@ -10,7 +10,7 @@ from lucky_margin.core.document.values import Colour, Value
 _COLOUR = re.compile(r"#[0-9A-F]{6}")
 
 
-def colours_set_in(value: Value) -> list[Colour]:
+def chosen_colours(value: Value) -> list[Colour]:
     """The colours in it that are not what a fresh one has, those that are there most often
     first."""
     found = Counter(_colours(value.model_dump(exclude_defaults=True)))
