@@ -167,6 +167,7 @@ class ManyTest(BrowserTest):
         page.get_by_role("button", name="Finish 3 photos").click()
         dialog = page.get_by_role("dialog")
         dialog.get_by_label("Finish them").select_option(label="pattern")
+        expect(dialog.get_by_role("list", name="Worth a look")).to_contain_text("“{price}” stands")
         self.paste_into(dialog.get_by_label("price of cup 0.png"), '12 €\n"13 €\n"\n14 €\n')
         expect(dialog.get_by_label("price of cup 2.png")).to_have_value("14 €")
         table = "price\tfile\n9 €\tcup 1.png\n8 €\tcup 0.png\n"

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-// What will become of a photo with its words, before anything is made.
+// What will become of a photo with its words, and what then asks for a look, before anything is
+// made.
 
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { post } from '../../api/client'
-import type { FinishTried, PhotoToFinish } from '../../api/types'
+import { postAbout } from '../../api/drafts'
+import type { Check, FinishTried, PhotoToFinish } from '../../api/types'
 import { useLatest } from '../../composables/latest'
 import { usePictures } from '../../composables/pictures'
 import { useNotices } from '../../stores/notices'
@@ -20,6 +22,7 @@ const HEIGHT = 300
 const notices = useNotices()
 const { shown, ask } = usePictures('trial')
 const tried = shallowRef<FinishTried | null>(null)
+const looks = shallowRef<Check[]>([])
 const problem = ref('')
 const sizeId = ref('')
 
@@ -35,6 +38,15 @@ const trying = useLatest<PhotoToFinish>(async (wanted) => {
   }
 })
 
+const checking = useLatest<{ draft: FinishTried; size_id: string }>(async ({ draft, size_id }) => {
+  try {
+    const { checks } = await postAbout<{ checks: Check[] }>(draft, '/bench/checks', { size_id })
+    looks.value = checks.filter(({ severity }) => severity === 'warning')
+  } catch (error) {
+    problem.value = notices.inWords(error)
+  }
+})
+
 watchDebounced(() => props.wanted, trying.ask, { debounce: IDLE_MS, immediate: true })
 
 watch([tried, size], () => {
@@ -42,6 +54,7 @@ watch([tried, size], () => {
   const { id, width, height } = size.value
   const scale = Math.min(1, window.devicePixelRatio * Math.min(WIDTH / width, HEIGHT / height))
   ask({ draft: tried.value, size_id: id, edit: null, view: 'final', scale, region: null, place: 'proof' })
+  checking.ask({ draft: tried.value, size_id: id })
 })
 </script>
 
@@ -63,7 +76,10 @@ watch([tried, size], () => {
       <img v-if="shown" :src="shown.url" :alt="`${name} as it will be`" />
       <span v-else-if="!problem">Looking at the photo…</span>
     </div>
-    <p v-if="problem" class="problem" role="status"><i class="check-light look"></i>{{ problem }}</p>
+    <ul v-if="!problem" aria-label="Worth a look">
+      <li v-for="look in looks" :key="look.text"><i class="check-light look"></i>{{ look.text }}</li>
+    </ul>
+    <p v-else class="problem" role="status"><i class="check-light look"></i>{{ problem }}</p>
   </figure>
 </template>
 
@@ -71,7 +87,7 @@ watch([tried, size], () => {
 figure {
   flex: none;
   width: 250px;
-  min-height: 380px;
+  min-height: 420px;
   margin: 0;
   color: var(--ink-soft);
 }
@@ -95,8 +111,22 @@ select {
   margin-top: 3px;
 }
 
+ul {
+  margin: 12px 0 0;
+  padding: 0;
+  list-style: none;
+}
+
+li,
 .problem {
-  margin-top: 8px;
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  margin-top: 6px;
+  font-size: 12px;
+}
+
+.problem {
   color: var(--persimmon);
 }
 </style>

@@ -42,7 +42,7 @@ watchDebounced(
     <h2>Checks</h2>
     <p class="visually-hidden" role="status">{{ told }}</p>
     <ul>
-      <li v-for="check in checks.found" :key="check.key">
+      <li v-for="check in checks.found" :key="check.text">
         <i class="check-light" :class="{ look: check.severity === 'warning' }"></i>
         <span>
           {{ check.text }}
