@@ -31,6 +31,7 @@ from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.render import layout, render
 from lucky_margin.core.sampling import sample
 from lucky_margin.core.scene import MemorySources, PictureCache
+from lucky_margin.core.scene.cache import KEY_BYTES
 from tests.support import demo_sources, finish_of, gradient, noise, scene_of, sources_of, with_size
 
 PNG = Export(format="png")
@@ -371,7 +372,8 @@ class LayoutTest(unittest.TestCase):
 
 class CacheTest(unittest.TestCase):
     def test_the_least_recently_used_goes_first_and_bytes_are_bounded(self):
-        cache = PictureCache(max_bytes=300)
+        room = 3 * (100 + KEY_BYTES)
+        cache = PictureCache(max_bytes=room)
         made = []
 
         def ask(key):
@@ -380,7 +382,15 @@ class CacheTest(unittest.TestCase):
         for key in ("a", "b", "c", "a", "d", "a", "b"):
             ask(key)
         self.assertEqual(made, ["a", "b", "c", "d", "b"])
-        self.assertLessEqual(cache.used_bytes, 300)
+        self.assertLessEqual(cache.used_bytes, room)
+
+    def test_a_million_single_pixels_are_bounded_too(self):
+        cache = PictureCache(max_bytes=10 * KEY_BYTES)
+        for number in range(30):
+            cache.get_or_make(number, lambda: np.zeros(3, np.uint8))
+        made = []
+        cache.get_or_make(0, lambda: made.append(0) or np.zeros(3, np.uint8))
+        self.assertEqual(made, [0])
 
     def test_what_several_threads_ask_for_at_once_is_made_once_and_comes_out_read_only(self):
         cache = PictureCache()
@@ -409,7 +419,7 @@ class CacheTest(unittest.TestCase):
         self.assertEqual(cache.get_or_make("a", lambda: np.ones(3)).sum(), 3)
 
     def test_what_is_too_large_is_not_kept(self):
-        cache = PictureCache(max_bytes=10)
+        cache = PictureCache(max_bytes=10 + KEY_BYTES)
         cache.get_or_make("a", lambda: np.zeros(11, np.uint8))
         self.assertEqual(cache.used_bytes, 0)
 

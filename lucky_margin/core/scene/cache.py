@@ -22,18 +22,24 @@ Picture = TypeVar("Picture", bound=Weighed)
 
 DEFAULT_CACHE_BYTES = 600_000_000
 
+KEY_BYTES = 1000
+"""What an entry takes besides its picture. A pointer that reads colours leaves a single pixel for
+each place, and a million of those would be a gigabyte of keys."""
+
 
 class PictureCache:
     """Least recently used pictures go first. Safe to use from several threads: a picture that
     several ask for at once is made once, and arrays come out read-only."""
 
     def __init__(self, max_bytes: int = DEFAULT_CACHE_BYTES) -> None:
-        self._pictures: LRUCache[Hashable, Any] = LRUCache(max_bytes, lambda kept: kept.nbytes)
+        self._pictures: LRUCache[Hashable, Any] = LRUCache(
+            max_bytes, lambda kept: kept.nbytes + KEY_BYTES
+        )
         self._changed = threading.Condition()
 
     @property
     def used_bytes(self) -> int:
-        """What all kept pictures take."""
+        """What all kept pictures take, with their keys."""
         return int(self._pictures.currsize)
 
     def get_or_make(self, key: Hashable, make: Callable[[], Picture]) -> Picture:
