@@ -19,7 +19,7 @@ from lucky_margin.web.drafts import Drafts
 from lucky_margin.web.examples import DRAFT, example
 from lucky_margin.web.jobs import Jobs
 from lucky_margin.web.laid import Layings
-from lucky_margin.web.work_desk import BYTES_PER_PIXEL, Priority, WorkDesk
+from lucky_margin.web.work_desk import BYTES_PER_PIXEL, CUT_OUT_BYTES_PER_PIXEL, Priority, WorkDesk
 
 Measured = TypeVar("Measured")
 
@@ -111,7 +111,10 @@ class AppState:
 def bytes_to_draw(scene: Scene, scale: float = 1.0) -> int:
     """The memory that drawing a scene at a scale takes at its peak."""
     width, height = scene.sides
-    return round(width * height * scale * scale * BYTES_PER_PIXEL)
+    drawing = round(width * height * scale * scale * BYTES_PER_PIXEL)
+    if not scene.cut_out.on:
+        return drawing
+    return drawing + scene.facts.width * scene.facts.height * CUT_OUT_BYTES_PER_PIXEL
 
 
 def _app_state(request: Request) -> AppState:

@@ -7,12 +7,15 @@ from unittest import mock
 
 from fastapi import Request
 
+from lucky_margin.core.document import CutOut
 from lucky_margin.core.errors import BadInput, NotFound
 from lucky_margin.core.export import export
 from lucky_margin.core.proposals import subject_proposal
+from lucky_margin.web.app_state import bytes_to_draw
 from lucky_margin.web.jobs import Jobs
 from lucky_margin.web.leaving import GoneAway, while_there
 from lucky_margin.web.work_desk import Priority, Superseded, WorkDesk
+from tests.support import finish_of, noise, scene_of, sources_of
 from tests.web.client import ServiceTest
 
 STAGE, PROOF, CHECK, JOB, THUMBNAIL = Priority
@@ -146,6 +149,16 @@ class WorkDeskTest(DeskTest):
         self.gate.set()
         await asyncio.gather(first, last)
         self.assertEqual(self.done, ["first", "last"])
+
+
+class MemoryTest(unittest.TestCase):
+    def test_a_cut_out_is_reckoned_with_whatever_the_scale(self):
+        finish = finish_of()
+        cut_out = finish.model_copy(update={"cut_out": CutOut(on=True)})
+        sources = sources_of(noise(300, 200))
+        for scale in (1, 0.25):
+            plain, cut = (bytes_to_draw(scene_of(one, sources), scale) for one in (finish, cut_out))
+            self.assertEqual(cut - plain, 300 * 200 * 25)
 
 
 class JobTest(DeskTest):
