@@ -384,7 +384,7 @@ class CacheTest(unittest.TestCase):
         self.assertEqual(made, ["a", "b", "c", "d", "b"])
         self.assertLessEqual(cache.used_bytes, room)
 
-    def test_a_million_single_pixels_are_bounded_too(self):
+    def test_single_pixels_are_bounded_by_their_keys(self):
         cache = PictureCache(max_bytes=10 * KEY_BYTES)
         for number in range(30):
             cache.get_or_make(number, lambda: np.zeros(3, np.uint8))
