@@ -21,6 +21,7 @@ from lucky_margin.core.document import (
     upgraded_size_plan,
 )
 from lucky_margin.core.progress import Progress, untold
+from lucky_margin.core.scene import subjects_in
 from lucky_margin.store.backup import restore_backup, restore_into, sweep_scratch, write_backup
 from lucky_margin.store.database import (
     Database,
@@ -43,6 +44,7 @@ from lucky_margin.store.folder_lock import FolderLock
 from lucky_margin.store.fonts import FontRecord, FontStore
 from lucky_margin.store.kept import Kept, KeptStore
 from lucky_margin.store.library import LibraryStore
+from lucky_margin.store.mattes import MatteStore
 from lucky_margin.store.packages import (
     export_finish,
     export_style,
@@ -152,7 +154,10 @@ class Store:
         self.fonts = FontStore(self._database, fonts)
         shutil.rmtree(folder / "proxies", ignore_errors=True)  # of versions before derived/
         derived = DerivedStore(folder / "derived")
-        self.photos = PhotoStore(self._database, originals, derived, self.tables, self.fonts)
+        self.mattes = MatteStore(self._database, FileStore(folder / "mattes"))
+        self.photos = PhotoStore(
+            self._database, originals, derived, self.tables, self.fonts, self.mattes
+        )
         self.own_sizes = KeptStore[SizePlan](
             self._database, "size", SizePlan, "own size", upgraded_size_plan
         )
@@ -177,6 +182,8 @@ class Store:
         sweep_scratch(folder)
         for files in (exports, fonts, tables):
             files.sweep()
+        subjects = [one for kept in self.subjects.list() for one in subjects_in(kept.value)]
+        self.mattes.sweep([one.matte_key for one in subjects])
 
     def delete_finish(self, finish_id: str) -> None:
         """Delete a finish in the bin for good, with its revisions and exports.

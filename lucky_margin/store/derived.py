@@ -85,8 +85,7 @@ class DerivedStore:
                 path.unlink(missing_ok=True)
 
     def _path(self, key: DerivedKey) -> Path:
-        inputs = "".join(f"-{part}" for part in key.inputs)
-        return self._folder / f"{key.photo}-{key.kind}-v{key.version}{inputs}.npy"
+        return self._folder / f"{key.name}.npy"
 
     def _prune(self, spared: str) -> None:
         """Remove the least recently used files over the bound, but none of photo ``spared``."""

@@ -18,11 +18,13 @@ class SpaceUsed(Value):
 
 class DiskUse(Value):
     """What takes room: originals, saved files, changes (in the database, whose bytes these are),
-    daily copies of that, and pictures that can be made again."""
+    what was found of their subjects, daily copies of the database, and pictures that can be made
+    again."""
 
     photos: SpaceUsed
     files: SpaceUsed
     changes: SpaceUsed
+    cut_outs: SpaceUsed
     snapshots: SpaceUsed
     previews: SpaceUsed
 
@@ -30,12 +32,14 @@ class DiskUse(Value):
 def disk_use(database: Database, folder: Path) -> DiskUse:
     """The room that the shelf in a data ``folder`` takes."""
     with database.read() as connection:
-        photos, files = (
+        photos, files, cut_outs = (
             SpaceUsed(**dict(connection.execute(script).fetchone()))
             for script in (
                 "SELECT count(*) AS count, coalesce(sum(bytes), 0) AS bytes FROM photos",
                 "SELECT count(*) AS count, coalesce(sum(bytes), 0) AS bytes"
                 " FROM (SELECT DISTINCT sha256, bytes FROM exports)",
+                "SELECT count(*) AS count, coalesce(sum(bytes), 0) AS bytes"
+                " FROM (SELECT DISTINCT sha256, bytes FROM mattes)",
             )
         )
         changes = connection.execute("SELECT count(*) FROM revisions").fetchone()[0]
@@ -43,6 +47,7 @@ def disk_use(database: Database, folder: Path) -> DiskUse:
         photos=photos,
         files=files,
         changes=SpaceUsed(count=changes, bytes=(folder / DATABASE).stat().st_size),
+        cut_outs=cut_outs,
         snapshots=_space_used_by((folder / FOLDER).glob("*.sqlite3")),
         previews=_space_used_by(derived_in(folder)),
     )

@@ -4,6 +4,7 @@ import json
 import sqlite3
 import uuid
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 
 from lucky_margin.core.document import (
@@ -16,11 +17,12 @@ from lucky_margin.core.document import (
     renewed,
 )
 from lucky_margin.core.document.history import describe_change
-from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave
+from lucky_margin.core.errors import BadDocument, Conflict, NotFound, StaleSave, StorageFull
 from lucky_margin.core.render import check_sound
-from lucky_margin.core.scene import Sources
+from lucky_margin.core.scene import MATTE, subjects_in
 from lucky_margin.core.stock import folded
 from lucky_margin.store.database import PAGE, Database, now
+from lucky_margin.store.photos import PhotoStore
 
 MAX_VERSION_NAME = 120
 
@@ -99,7 +101,7 @@ EVERY_FINISH = FinishesWanted()
 class FinishStore:
     """The finishes of a data folder; ``photos`` are those that they may refer to."""
 
-    def __init__(self, database: Database, photos: Sources) -> None:
+    def __init__(self, database: Database, photos: PhotoStore) -> None:
         self._database = database
         self._photos = photos
 
@@ -122,7 +124,9 @@ class FinishStore:
             )
             revision = _add_revision(connection, finish_id, None, label, document)
             connection.execute("UPDATE finishes SET head = ? WHERE id = ?", (revision, finish_id))
-            return _read(connection, finish_id)
+            record = _read(connection, finish_id)
+        self._keep_mattes(document)
+        return record
 
     def get(self, finish_id: str) -> FinishRecord:
         """
@@ -146,7 +150,9 @@ class FinishStore:
             label = describe_change(current.document, document) if current.document else MENDED
             if label:
                 _commit(connection, finish_id, label, document)
-            return _read(connection, finish_id)
+            record = _read(connection, finish_id)
+        self._keep_mattes(document)
+        return record
 
     def undo(self, finish_id: str, etag: int) -> FinishRecord:
         """Make the head's parent the head; at the first revision nothing happens.
@@ -291,13 +297,15 @@ class FinishStore:
     def renew(self, used: Used) -> int:
         """The present version of what is kept in every finish that uses an earlier one, a revision
         in each; how many there were."""
-        count = 0
+        documents = []
         with self._database.write() as connection:
             for entry in _using_older(connection, used):
                 if entry.document is not None:
-                    self.save(entry.id, entry.etag, renewed(entry.document, used))
-                    count += 1
-        return count
+                    documents.append(renewed(entry.document, used))
+                    self.save(entry.id, entry.etag, documents[-1])
+        for document in documents:
+            self._keep_mattes(document)
+        return len(documents)
 
     def set_binned(self, finish_id: str, binned: bool) -> None:
         """Put a finish in the bin, or back on the shelf.
@@ -327,6 +335,13 @@ class FinishStore:
                 "UPDATE revisions SET parent_id = NULL WHERE finish_id = ?", (finish_id,)
             )
             connection.execute("DELETE FROM finishes WHERE id = ?", (finish_id,))
+
+    def _keep_mattes(self, document: Finish) -> None:
+        """Keep what was found already of the subjects in a document that was just committed; what
+        is found later is kept then."""
+        with suppress(StorageFull):  # the change itself is saved
+            for subject in subjects_in(document):
+                self._photos.keep_matte(subject.matte_key)
 
 
 MENDED = "Mended"
@@ -438,6 +453,11 @@ def _add_revision(
         (finish_id, parent, label, document.model_dump_json(), now()),
     )
     assert cursor.lastrowid is not None  # an INSERT always has one
+    # All else that it refers to is found in it by a trigger.
+    connection.executemany(
+        "INSERT INTO refers_to (kind, key, version, revision_id) VALUES (?, ?, 0, ?)",
+        {(MATTE, one.matte_key.name, cursor.lastrowid) for one in subjects_in(document)},
+    )
     return cursor.lastrowid
 
 

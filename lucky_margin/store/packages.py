@@ -2,9 +2,12 @@
 
 from typing import TYPE_CHECKING
 
+from lucky_margin.core.cut_out import WORKING_SIDE, read_matte
 from lucky_margin.core.document import Finish, HouseStyle, Value
 from lucky_margin.core.document.references import fonts_of, photos_of, tables_of
 from lucky_margin.core.export import FINISH, STYLE, PackageFiles, package, read_package
+from lucky_margin.core.render import matte_sides
+from lucky_margin.core.scene import subjects_in
 from lucky_margin.store.finishes import FinishRecord
 
 if TYPE_CHECKING:
@@ -17,8 +20,13 @@ def export_style(store: "Store", style: HouseStyle) -> bytes:
 
 
 def export_finish(store: "Store", finish: Finish) -> bytes:
-    """A finish as a file, likewise."""
-    return package(FINISH, finish, files_of(store, finish))
+    """A finish as a file, likewise, with what was found of its subjects."""
+    files = files_of(store, finish)
+    for subject in subjects_in(finish):
+        matte = store.mattes.data(subject.matte_key)
+        if matte is not None:
+            files.mattes[subject.matte_key.name] = matte
+    return package(FINISH, finish, files)
 
 
 def files_of(store: "Store", value: Value) -> PackageFiles:
@@ -57,7 +65,12 @@ def import_finish(store: "Store", data: bytes) -> FinishRecord:
     """
     finish, files = read_package(FINISH, data)
     _take_in(store, files)
-    return store.finishes.create(finish, label="Opened from a file")
+    record = store.finishes.create(finish, label="Opened from a file")
+    for subject in subjects_in(finish):
+        matte = read_matte(files.mattes.get(subject.matte_key.name, b""), WORKING_SIDE)
+        if matte is not None and matte.shape == matte_sides(subject, store.photos):
+            store.mattes.keep(subject.matte_key, matte)
+    return record
 
 
 def _take_in(store: "Store", files: PackageFiles) -> None:

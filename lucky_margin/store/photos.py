@@ -16,13 +16,14 @@ from lucky_margin.core.errors import NotFound, OriginalMissing, PhotoInUse, Stor
 from lucky_margin.core.palette import ColourName, colours_seen
 from lucky_margin.core.photos import PhotoFacts, decode
 from lucky_margin.core.sampling import as_8_bits, halved
-from lucky_margin.core.scene import DerivedKey, PictureCache
+from lucky_margin.core.scene import MATTE, DerivedKey, PictureCache
 from lucky_margin.core.stock import folded
 from lucky_margin.core.types import AnyPicture
 from lucky_margin.store.database import PAGE, Database, now
 from lucky_margin.store.derived import DerivedStore
 from lucky_margin.store.files import FileStore
 from lucky_margin.store.fonts import FontStore
+from lucky_margin.store.mattes import MatteStore
 from lucky_margin.store.tables import TableStore
 
 MISSING = "The original of this photo is gone from the data folder; add the same photo again."
@@ -114,11 +115,13 @@ class PhotoStore:
         derived: DerivedStore,
         tables: TableStore,
         fonts: FontStore,
+        mattes: MatteStore,
     ) -> None:
         self.cache = PictureCache()
         self._database = database
         self._originals = originals
         self._derived = derived
+        self._mattes = mattes
         self.table = tables.get
         self.font = fonts.face
         self.facts = lru_cache(_FACTS_KEPT)(self._facts)
@@ -281,9 +284,31 @@ class PhotoStore:
     def derived(self, key: DerivedKey, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
         """See ``core.scene.Sources``. On a full disk it is kept in memory alone."""
         try:
+            if key.kind == MATTE:
+                return self._matte(key, make)
             return self._derived.get_or_make(key, make)
         except StorageFull:
             return self.cache.get_or_make(key, make)
+
+    def keep_matte(self, key: DerivedKey) -> None:
+        """Keep a matte for good that was made already, if a saved change is drawn with it.
+
+        Raises:
+            StorageFull: the disk took no more bytes.
+        """
+        matte = self._derived.load(key)
+        if matte is not None:
+            self._mattes.keep(key, matte)
+
+    def _matte(self, key: DerivedKey, make: Callable[[], NDArray[Any]]) -> NDArray[Any]:
+        """One that is kept for good goes before one that is made now."""
+        matte = self._derived.load(key)
+        if matte is None:
+            matte = self._derived.get_or_make(
+                key, lambda: make() if (kept := self._mattes.load(key)) is None else kept
+            )
+            self._mattes.keep(key, matte)
+        return matte
 
     def _keep_levels(self, sha256: str, picture: AnyPicture) -> AnyPicture:
         """Keep a decoded photo and its halved copies; returns the smallest."""

@@ -18,6 +18,7 @@ _NAMED = {
     "exports": "SELECT sha256, file_name AS name FROM exports",
     "fonts": "SELECT sha256, name FROM fonts"
     " UNION SELECT key, 'a font' FROM refers_to WHERE kind = 'font'",
+    "mattes": "SELECT sha256, 'a subject that was found' AS name FROM mattes",
     "tables": "SELECT key AS sha256, 'a colour table' AS name FROM refers_to WHERE kind = 'table'",
 }
 """What names the files of each folder."""

@@ -41,6 +41,7 @@ from lucky_margin.core.errors import (
     UnusableFolder,
 )
 from lucky_margin.core.photos import decode
+from lucky_margin.core.scene import subjects_in
 from lucky_margin.core.tone import look_of
 from lucky_margin.store import FinishesWanted, PhotosWanted, Store, used
 from lucky_margin.store.database import MIGRATIONS, Database, migrate
@@ -393,7 +394,11 @@ class ReferenceTest(StoreTest):
             }
         )
         self.store.finishes.save(started.id, started.etag, document)
-        expected = {("photo", self.photo), ("font", font), ("table", table)}
+        (subject,) = subjects_in(document)
+        expected = {
+            ("photo", self.photo), ("font", font), ("table", table),
+            ("matte", subject.matte_key.name),
+        }  # fmt: skip
         self.assertEqual(self.references(started.id), expected)
         self.store.finishes.set_binned(started.id, True)
         self.store.finishes.delete(started.id)

@@ -19,6 +19,7 @@ from lucky_margin.core.cut_out.find import (
     proposal,
     working_picture,
 )
+from lucky_margin.core.cut_out.matte_files import matte_file, read_matte
 from lucky_margin.core.cut_out.own_shadow import own_shadow
 from lucky_margin.core.cut_out.places import in_pixels
 from lucky_margin.core.cut_out.subject import (
@@ -48,11 +49,13 @@ __all__ = [
     "fringe_colours",
     "in_pixels",
     "mask_coverage",
+    "matte_file",
     "matte_of",
     "mended",
     "own_shadow",
     "place_of",
     "proposal",
+    "read_matte",
     "subject_picture",
     "warm_up",
     "with_other_edge",

@@ -16,7 +16,7 @@ _SHA256_DIGITS = 64
 
 def photos_of(value: Value) -> set[str]:
     """The SHA-256 of every photo and picture in it, what sizes do differently included."""
-    return {inner.sha256 for inner in _values(value) if isinstance(inner, _PHOTOS)}
+    return {inner.sha256 for inner in values_in(value) if isinstance(inner, _PHOTOS)}
 
 
 def fonts_of(value: Value) -> set[str]:
@@ -26,24 +26,24 @@ def fonts_of(value: Value) -> set[str]:
 
 def families_of(value: Value) -> list[str]:
     """The fonts that words in it are set in, own ones by their SHA-256; each once, in order."""
-    families = (getattr(inner, "family", None) for inner in _values(value))
+    families = (getattr(inner, "family", None) for inner in values_in(value))
     return list(dict.fromkeys(family for family in families if family is not None))
 
 
 def tables_of(value: Value) -> set[str]:
     """The SHA-256 of every colour table in it."""
-    return {inner.table for inner in _values(value) if isinstance(inner, TableLook)}
+    return {inner.table for inner in values_in(value) if isinstance(inner, TableLook)}
 
 
-def _values(node: Any) -> Iterator[Value]:
+def values_in(node: Any) -> Iterator[Value]:
     """A value and all that are inside it."""
     if isinstance(node, Value):
         yield node
         for _, child in node:
-            yield from _values(child)
+            yield from values_in(child)
     elif isinstance(node, tuple | list):
         for child in node:
-            yield from _values(child)
+            yield from values_in(child)
     elif isinstance(node, dict):
         for child in node.values():
-            yield from _values(child)
+            yield from values_in(child)

@@ -63,11 +63,13 @@ FINISH = PackageKind("finish", "finish", "Finish as a file", read_finish)
 
 @dataclass(frozen=True)
 class PackageFiles:
-    """The files that a style or a finish needs, by their SHA-256; photos with their names."""
+    """The files that a style or a finish needs, by their SHA-256; photos with their names. Those of
+    ``mattes``, which it can do without, by what names each of them."""
 
     photos: dict[str, tuple[str, bytes]] = field(default_factory=dict)
     fonts: dict[str, bytes] = field(default_factory=dict)
     tables: dict[str, bytes] = field(default_factory=dict)
+    mattes: dict[str, bytes] = field(default_factory=dict)
 
 
 def package(kind: PackageKind[Packed], value: Packed, files: PackageFiles) -> bytes:
@@ -81,6 +83,7 @@ def package(kind: PackageKind[Packed], value: Packed, files: PackageFiles) -> by
     ]
     entries += [(f"fonts/{sha256}", data) for sha256, data in sorted(files.fonts.items())]
     entries += [(f"tables/{sha256}", data) for sha256, data in sorted(files.tables.items())]
+    entries += [(f"mattes/{name}", data) for name, data in sorted(files.mattes.items())]
     return zipped(entries)
 
 
@@ -97,6 +100,9 @@ def read_package(kind: PackageKind[Packed], data: bytes) -> tuple[Packed, Packag
     files = PackageFiles()
     for path, content in entries.items():
         folder, sha256, *name = path.split("/", 2)
+        if folder == "mattes":
+            files.mattes[sha256] = content
+            continue
         if hashlib.sha256(content).hexdigest() != sha256:
             raise BadDocument(f"“{path}” in this {kind.noun} is damaged; save it anew.")
         if folder == "photos":
@@ -131,7 +137,7 @@ def _entries(archive: zipfile.ZipFile, kind: PackageKind[Packed]) -> dict[str, b
 
 def _is_known(path: str) -> bool:
     folder, *rest = path.split("/", 2)
-    return len(rest) == {"photos": 2, "fonts": 1, "tables": 1}.get(folder)
+    return len(rest) == {"photos": 2, "fonts": 1, "tables": 1, "mattes": 1}.get(folder)
 
 
 def _value(text: bytes, kind: PackageKind[Packed]) -> Packed:

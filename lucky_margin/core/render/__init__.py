@@ -8,6 +8,7 @@ from lucky_margin.core.render.parts import PicturePart, parts_of
 from lucky_margin.core.render.pick import picked_colour
 from lucky_margin.core.render.pieces import subject_picture
 from lucky_margin.core.render.render import View, render
+from lucky_margin.core.render.shown import matte_sides
 from lucky_margin.core.render.soundness import check_sound
 from lucky_margin.core.render.writing import Writing, writing_of
 
@@ -20,6 +21,7 @@ __all__ = [
     "calm_places_of",
     "check_sound",
     "layout",
+    "matte_sides",
     "measure_tone",
     "parts_of",
     "picked_colour",

@@ -19,7 +19,14 @@ from lucky_margin.core.grounds import blurred_behind
 from lucky_margin.core.photos import PhotoFacts
 from lucky_margin.core.render.spotted import spotted_copy
 from lucky_margin.core.sampling import as_8_bits
-from lucky_margin.core.scene import DerivedKey, Scene, Sources, TakenPhoto
+from lucky_margin.core.scene import (
+    DerivedKey,
+    Scene,
+    Sources,
+    Subject,
+    TakenPhoto,
+    subject_digest,
+)
 from lucky_margin.core.types import AnyPicture, Mask
 
 
@@ -112,8 +119,8 @@ class ShownPhoto:
     def matte(self) -> Matte:
         """What was found of the subject, or is found now."""
         assert self.cut_out is not None
-        key = self._derived_key("matte", self._digest)
-        return self.sources.derived(key, self._found)
+        subject = Subject(self.taken.sha256, self.taken.square, self.cut_out)
+        return self.sources.derived(subject.matte_key, self._found)
 
     def covered(self, shift: float, feather: float) -> Matte:
         """How far (0..255) the subject covers each pixel, with its edge moved out by ``shift`` and
@@ -229,10 +236,15 @@ class ShownPhoto:
 
     @cached_property
     def _digest(self) -> str:
-        """A digest of all that the cut-out says of the subject."""
         assert self.cut_out is not None
-        said = self.cut_out.model_dump_json(exclude={"on", "stands_out", "found_by"})
-        return hashlib.sha256(said.encode()).hexdigest()[:32]
+        return subject_digest(self.cut_out)
+
+
+def matte_sides(subject: Subject, sources: Sources) -> tuple[int, int]:
+    """Rows and columns of a subject's matte."""
+    photo = ShownPhoto(TakenPhoto(subject.sha256, sources, subject.square), subject.cut_out)
+    rows, columns = photo.working.shape[:2]
+    return rows, columns
 
 
 def shown_photo(scene: Scene) -> ShownPhoto:

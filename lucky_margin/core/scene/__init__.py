@@ -3,9 +3,11 @@
 from lucky_margin.core.scene.cache import PictureCache
 from lucky_margin.core.scene.scene import NO_SCENES, Scene, Scenes, scenes_of, sound_scenes
 from lucky_margin.core.scene.sources import DerivedKey, MemorySources, Sources
+from lucky_margin.core.scene.subjects import MATTE, Subject, subject_digest, subjects_in
 from lucky_margin.core.scene.taken import TakenPhoto
 
 __all__ = [
+    "MATTE",
     "NO_SCENES",
     "DerivedKey",
     "MemorySources",
@@ -13,7 +15,10 @@ __all__ = [
     "Scene",
     "Scenes",
     "Sources",
+    "Subject",
     "TakenPhoto",
     "scenes_of",
     "sound_scenes",
+    "subject_digest",
+    "subjects_in",
 ]

@@ -25,6 +25,11 @@ class DerivedKey:
     inputs: tuple[str, ...] = ()
     version: int = 1
 
+    @property
+    def name(self) -> str:
+        """All of it in one word, for the name of a file."""
+        return "-".join((self.photo, self.kind, f"v{self.version}", *self.inputs))
+
 
 class Sources(Protocol):
     """Photos, colour tables and own fonts by the SHA-256 of their files, and a cache."""

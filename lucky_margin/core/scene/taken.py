@@ -18,6 +18,14 @@ VERSION = 1
 """Of how photos are squared up."""
 
 
+def square_inputs(square: Square | None) -> tuple[str, ...]:
+    """What names a photo's part that is squared up among what is made of it: nothing for the photo
+    itself."""
+    if square is None:
+        return ()
+    return (hashlib.sha256(square.model_dump_json().encode()).hexdigest()[:32],)
+
+
 @dataclass(frozen=True)
 class TakenPhoto:
     """A photo by its SHA-256, and what of it is squared up."""
@@ -28,10 +36,8 @@ class TakenPhoto:
 
     @cached_property
     def inputs(self) -> tuple[str, ...]:
-        """What names it among what is made of the photo: nothing for the photo itself."""
-        if self.square is None:
-            return ()
-        return (hashlib.sha256(self.square.model_dump_json().encode()).hexdigest()[:32],)
+        """What names it among what is made of the photo."""
+        return square_inputs(self.square)
 
     @property
     def key(self) -> tuple[str, ...]:

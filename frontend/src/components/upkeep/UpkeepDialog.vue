@@ -24,6 +24,7 @@ const rows = computed(() => [
   { label: 'Saved files', part: use.value?.files },
   { label: 'Changes of all finishes', part: use.value?.changes },
   { label: 'Daily copies of those', part: use.value?.snapshots },
+  { label: 'Cut-outs', part: use.value?.cut_outs },
   { label: 'Previews, made again when needed', part: use.value?.previews },
 ])
 
