@@ -23,6 +23,7 @@ from lucky_margin.core.scene import MATTE, subjects_in
 from lucky_margin.core.stock import folded
 from lucky_margin.store.database import PAGE, Database, now
 from lucky_margin.store.photos import PhotoStore
+from lucky_margin.store.strokes import apart, together
 
 MAX_VERSION_NAME = 120
 
@@ -189,7 +190,7 @@ class FinishStore:
         with self._database.write() as connection:
             current = _entry(_checked(connection, finish_id, etag))
             row = _revision(connection, finish_id, revision)
-            document = read_finish(json.loads(row["document"]))
+            document = _document(row)
             if document != current.document:
                 label = f"Back to “{row['version_name'] or row['label']}”"
                 _commit(connection, finish_id, label, document)
@@ -202,7 +203,7 @@ class FinishStore:
             NotFound: there is no such revision of this finish.
         """
         with self._database.read() as connection:
-            return read_finish(json.loads(_revision(connection, finish_id, revision)["document"]))
+            return _document(_revision(connection, finish_id, revision))
 
     def revisions(self, finish_id: str) -> list[RevisionRecord]:
         """Every revision, newest first.
@@ -261,7 +262,7 @@ class FinishStore:
             raise NotFound(
                 f"There is no finish “{name}” on the shelf; see how it is written there."
             )
-        return read_finish(json.loads(row["document"]))
+        return _document(row)
 
     def entries(self, ids: Sequence[str]) -> Sequence[FinishEntry]:
         """These finishes, in this order.
@@ -347,9 +348,15 @@ class FinishStore:
 MENDED = "Mended"
 """The label of a change to a document that could not be read."""
 
-_SELECT = """
+_STROKES = """
+    (SELECT json_group_object(key, stroke) FROM strokes
+     WHERE strokes.finish_id = revisions.finish_id) AS strokes
+"""
+"""All strokes of the finish whose revision a row is."""
+
+_SELECT = f"""
     SELECT finishes.id, etag, finishes.name, photo, head, changed_at, binned_at,
-           revisions.document,
+           revisions.document, {_STROKES},
            revisions.parent_id IS NOT NULL AS can_undo,
            EXISTS (SELECT 1 FROM revisions AS child WHERE child.parent_id = head) AS can_redo,
            (SELECT count(*) FROM revisions AS one WHERE one.finish_id = finishes.id) AS changes
@@ -388,10 +395,19 @@ def _using_older(connection: sqlite3.Connection, used: Used) -> list[FinishEntry
     return [_entry(row) for row in rows]
 
 
+def _document(row: sqlite3.Row) -> Finish:
+    """The document of a revision's row.
+
+    Raises:
+        BadDocument, ValueError: it is damaged.
+    """
+    return read_finish(together(row["document"], row["strokes"]))
+
+
 def _entry(row: sqlite3.Row) -> FinishEntry:
     document, problem = None, ""
     try:
-        document = read_finish(json.loads(row["document"]))
+        document = _document(row)
     except BadDocument as error:
         problem = str(error)
     except ValueError:
@@ -414,7 +430,7 @@ def _record(row: sqlite3.Row) -> FinishRecord:
         etag=row["etag"],
         revision=row["head"],
         changes=row["changes"],
-        document=read_finish(json.loads(row["document"])),
+        document=_document(row),
         can_undo=bool(row["can_undo"]),
         can_redo=bool(row["can_redo"]),
         changed_at=row["changed_at"],
@@ -447,10 +463,15 @@ def _add_revision(
     label: str,
     document: Finish,
 ) -> int:
+    text, strokes = apart(document)
+    connection.executemany(
+        "INSERT OR IGNORE INTO strokes VALUES (?, ?, ?)",
+        [(finish_id, name, stroke) for name, stroke in strokes.items()],
+    )
     cursor = connection.execute(
         "INSERT INTO revisions (finish_id, parent_id, label, document, created_at)"
         " VALUES (?, ?, ?, ?, ?)",
-        (finish_id, parent, label, document.model_dump_json(), now()),
+        (finish_id, parent, label, text, now()),
     )
     assert cursor.lastrowid is not None  # an INSERT always has one
     # All else that it refers to is found in it by a trigger.
@@ -483,7 +504,8 @@ def _newest_child(connection: sqlite3.Connection, revision: int) -> int | None:
 
 def _revision(connection: sqlite3.Connection, finish_id: str, revision: int) -> sqlite3.Row:
     row: sqlite3.Row | None = connection.execute(
-        "SELECT * FROM revisions WHERE finish_id = ? AND id = ?", (finish_id, revision)
+        f"SELECT *, {_STROKES} FROM revisions WHERE finish_id = ? AND id = ?",
+        (finish_id, revision),
     ).fetchone()
     if row is None:
         raise NotFound("There is no such change of this finish; pick one from its history.")

@@ -65,6 +65,10 @@ def _remove(connection: Connection, parents: dict[int, int]) -> None:
             "UPDATE revisions SET parent_id = ? WHERE parent_id = ?", (nearest, gone)
         )
     connection.executemany("DELETE FROM revisions WHERE id = ?", [(gone,) for gone in parents])
+    connection.execute(
+        "DELETE FROM strokes WHERE NOT EXISTS (SELECT 1 FROM revisions"
+        " WHERE revisions.finish_id = strokes.finish_id AND instr(document, strokes.key) > 0)"
+    )
 
 
 _OLD_FILES = """
