@@ -22,9 +22,9 @@ const picker = ref<HTMLInputElement>()
 const rows = computed(() => [
   { label: 'Photos', part: use.value?.photos },
   { label: 'Saved files', part: use.value?.files },
+  { label: 'Cut-outs', part: use.value?.cut_outs },
   { label: 'Changes of all finishes', part: use.value?.changes },
   { label: 'Daily copies of those', part: use.value?.snapshots },
-  { label: 'Cut-outs', part: use.value?.cut_outs },
   { label: 'Previews, made again when needed', part: use.value?.previews },
 ])
 
