@@ -8,7 +8,6 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, touched_part
 from lucky_margin.core.document import Stroke, SubjectEdge
-from lucky_margin.core.filling import filled
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
@@ -24,18 +23,6 @@ STEEPER = 1.6
 LARGER_RADIUS = 1.0
 """Of the filter on a photo larger than the working size, in pixels of the latter."""
 
-SOFT_RADIUS = 8
-"""Of the filter where a stroke says that the edge is soft, in pixels."""
-
-UNSURE_COLOURS = 0.1
-"""Two colours so far apart (encoded sRGB 0..1) say half of how they are mixed in a soft edge."""
-
-UNLIKE_BOTH = 0.1
-"""A colour so far from every mixture of the two says a third as much."""
-
-GRAIN_RADIUS = 2
-"""Of the filter that takes the photo's grain out of mixtures, in pixels."""
-
 BLOCK = 128
 """Side of the blocks that are filtered, if any edge lies in them, in pixels."""
 
@@ -48,7 +35,7 @@ def refined(photo: Floats, share: Floats) -> Floats:
     alpha = hard.copy()
     edge = cv2.morphologyEx(hard, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
     for block, wide, inner in blocks_with_edges(edge, 4 * RADIUS):
-        soft = _guided(photo[wide], hard[wide], RADIUS)[inner]
+        soft = guided(photo[wide], hard[wide], RADIUS)[inner]
         alpha[block] = np.clip((soft - 0.5) * STEEPER + 0.5, 0, 1)
     return alpha
 
@@ -56,7 +43,7 @@ def refined(photo: Floats, share: Floats) -> Floats:
 def led_by_photo(photo: Floats, alpha: Floats, enlarged: float) -> Floats:
     """``alpha`` that was ``enlarged`` by so much, its soft rim led by the photo's own pixels
     (encoded sRGB 0..1, of the same sides)."""
-    led = _guided(photo, alpha, _radius_of(enlarged))
+    led = guided(photo, alpha, _radius_of(enlarged))
     # As steep as an edge that the enlarging made soft by so much has been.
     return np.asarray(np.clip((led - 0.5) * STEEPER + 0.5, 0, 1), np.float32)
 
@@ -68,42 +55,6 @@ def room_to_lead(enlarged: float) -> int:
 
 def _radius_of(enlarged: float) -> int:
     return max(2, round(LARGER_RADIUS * enlarged))
-
-
-def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
-    """``alpha`` with soft edges where strokes say so: each pixel there as a mixture of the colours
-    that lie on both sides (D. Porter and T. Duff, "Compositing digital images", 1984)."""
-    soft = [stroke for stroke in strokes if stroke.brush == "soft_edge"]
-    if not soft:
-        return alpha
-    rows, columns = alpha.shape
-    where = np.zeros_like(alpha)
-    for stroke in soft:
-        reached, cover = touched_part(stroke, WHOLE_PHOTO, rows, columns)
-        where[reached] = np.maximum(where[reached], cover)
-    y, x = np.nonzero(where > 0)
-    if not len(y):
-        return alpha
-    pad = 4 * SOFT_RADIUS
-    part = np.s_[
-        max(0, y.min() - pad) : y.max() + pad + 1, max(0, x.min() - pad) : x.max() + pad + 1
-    ]
-    seen, unknown = np.ascontiguousarray(photo[part]), where[part] > 0
-    subject = filled(seen, ((alpha[part] > 0.95) & ~unknown).astype(np.float32))
-    behind = filled(seen, ((alpha[part] < 0.05) & ~unknown).astype(np.float32))
-    apart = subject - behind
-    length = (apart**2).sum(axis=2)
-    mixed = np.clip(((seen - behind) * apart).sum(axis=2) / np.maximum(length, 1e-6), 0, 1)
-    unlike = ((seen - behind - mixed[:, :, None] * apart) ** 2).sum(axis=2)
-    sure = length / (length + UNSURE_COLOURS**2) * np.exp(-unlike / UNLIKE_BOTH**2)
-    # A photo's grain is not a mixture of anything.
-    mixed = _guided(seen, mixed.astype(np.float32), GRAIN_RADIUS)
-    smooth = _guided(seen, alpha[part], SOFT_RADIUS)
-    found = sure * mixed + (1 - sure) * smooth
-    out = alpha.copy()
-    share = where[part]
-    out[part] = share * found + (1 - share) * alpha[part]
-    return out
 
 
 def painted(alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
@@ -171,7 +122,8 @@ def blocks_with_edges(edge: Mask, pad: int) -> Iterator[tuple[Part, Part, Part]]
                 yield block, wide, np.s_[y : y + BLOCK, x : x + BLOCK]
 
 
-def _guided(photo: Floats, alpha: Floats, radius: int) -> Floats:
+def guided(photo: Floats, alpha: Floats, radius: int) -> Floats:
+    """``alpha`` smoothed within so many pixels, but not across the edges of the photo."""
     part = cv2.ximgproc.guidedFilter(
         np.ascontiguousarray(photo), np.ascontiguousarray(alpha), radius, SMOOTHNESS
     )

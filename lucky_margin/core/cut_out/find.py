@@ -4,16 +4,17 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.edges import finished, painted, refined, softened
+from lucky_margin.core.cut_out.edges import finished, painted, refined
 from lucky_margin.core.cut_out.evidence import Evidence, corrected, first_evidence
 from lucky_margin.core.cut_out.places import in_pixels, looked_at
+from lucky_margin.core.cut_out.soft_edges import softened
 from lucky_margin.core.document import Box, CutOut, Stroke
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 
-VERSION = 3
+VERSION = 4
 """Of what is found; raised whenever the same photo and box give another alpha. A finish names the
 one that was asked (``CutOut.found_by``)."""
 
