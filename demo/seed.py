@@ -162,6 +162,40 @@ BIRD = (
 )
 """The bird cut out of its photo."""
 
+VASE = (
+    SetSubject(boxes=(Box(left=0.17, top=0.145, width=0.66, height=0.8),)),
+    DrawStroke(
+        brush="keep",
+        radius=40,
+        points=((1205, 1890), (1195, 2010), (1130, 2130), (1070, 2260), (1045, 2450), (1100, 2740)),
+    ),
+    DrawStroke(
+        brush="keep",
+        radius=40,
+        points=((1205, 2010), (1280, 2130), (1340, 2260), (1360, 2450), (1300, 2740)),
+    ),
+    DrawStroke(
+        brush="leave_out",
+        radius=25,
+        points=((1075, 1900), (1065, 1990), (990, 2130), (945, 2260), (930, 2450)),
+    ),
+    DrawStroke(
+        brush="leave_out",
+        radius=25,
+        points=((1335, 1900), (1345, 1990), (1420, 2130), (1465, 2260), (1475, 2450), (1440, 2700)),
+    ),
+    DrawStroke(brush="leave_out", radius=22, points=((1405, 2790), (1500, 2780), (1880, 2700))),
+    DrawStroke(
+        brush="soft_edge",
+        radius=250,
+        points=(
+            (620, 1000), (1150, 700), (1700, 880), (1780, 1200), (1500, 1350),
+            (1150, 1050), (720, 1350), (1000, 1560), (1180, 1580), (1420, 1560),
+        ),
+    ),
+)  # fmt: skip
+"""The vase cut out of its photo, with the grasses in it."""
+
 SUBJECTS = (
     Subject(
         "mugs-window.jpg",
@@ -505,6 +539,11 @@ STORIES = (
             _border(0.03, "#D9C6A5", True),
             SetGround(place="outside", ground=SolidColour(colour="#F5F1E8")),
         ),
+    ),
+    Story(
+        "vase-grasses.jpg",
+        "Vase on green",
+        (_size("story"), *VASE, SetGround(place="backdrop", ground=SolidColour(colour="#3B4F45"))),
     ),
     Story(
         "mugs-window.jpg",

@@ -1,6 +1,6 @@
 // Pictures of the present draft, drawn by the service; the newest wish of a view wins.
 
-import { onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 
 import { Unreachable } from '../api/client'
 import { pictureOf, type Named } from '../api/drafts'
@@ -38,14 +38,16 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
   const shown = shallowRef<Shown<Wish> | null>(null)
   /** How long the newest picture that was not rough took to come, in ms. */
   const took = ref(0)
-  let asked = 0
+  const asked = ref(0)
+  const answered = ref(0)
+  /** The number of the picture that is waited for; 0 where none is. */
+  const waitsFor = computed(() => (asked.value > answered.value ? answered.value + 1 : 0))
   let newest = 0
   /** Nobody looks any more: pictures under way would keep others waiting. */
   const gone = new AbortController()
 
   const latest = useLatest<Wish>(async (wish) => {
-    asked += 1
-    const turn = asked
+    const turn = (asked.value += 1)
     const began = performance.now()
     const { size_id, edit, view, scale, region, place, rough, area, held } = wish
     const channel = `${TAB}-${name}`
@@ -58,6 +60,8 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
       if (gone.signal.aborted) return
       if (error instanceof Unreachable) notices.lose()
       else notices.tell(error)
+    } finally {
+      answered.value = Math.max(answered.value, turn)
     }
   }, lanes)
 
@@ -83,5 +87,5 @@ export function usePictures<Wish extends PictureWish>(name: string, drawn?: () =
     if (shown.value) URL.revokeObjectURL(shown.value.url)
   })
 
-  return { shown, ask: latest.ask, took }
+  return { shown, ask: latest.ask, took, waitsFor }
 }

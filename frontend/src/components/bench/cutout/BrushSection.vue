@@ -65,7 +65,12 @@ const paints = computed(() => cutOut.brush === 'erase' || cutOut.brush === 'brin
 
 .links {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 0 12px;
   margin-top: 7px;
+}
+
+.links button {
+  white-space: nowrap;
 }
 </style>

@@ -90,7 +90,7 @@ const altText = computed(() => {
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
 })
 
-const { shown, placed } = useStagePicture(areaWidth, areaHeight, origin)
+const { shown, placed, isLate } = useStagePicture(areaWidth, areaHeight, origin)
 const scalesWindow = computed(() => isCropping.value || movesPhoto.value)
 useTouchView(area)
 const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area, origin, scalesWindow)
@@ -142,7 +142,8 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <WatermarkGrip v-if="bench.openStep === 'watermark' && !stage.before" :origin="origin" />
       <CoveredLayer v-if="(stage.margin || stage.setsCovered) && !stage.before" :origin="origin" />
       <MarginGuide v-if="stage.margin" :origin="origin" />
-      <span v-if="stage.before" class="before-note">Before</span>
+      <span v-if="stage.before" class="note">Before</span>
+      <span v-else-if="isLate" class="note" role="status">Drawing…</span>
     </div>
   </div>
 </template>
@@ -201,7 +202,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
   cursor: crosshair;
 }
 
-.before-note {
+.note {
   position: absolute;
   top: 10px;
   left: 50%;
@@ -211,5 +212,6 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
   background: #333331;
   color: #f4f3ee;
   font-weight: 600;
+  pointer-events: none;
 }
 </style>

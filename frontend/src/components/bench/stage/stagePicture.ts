@@ -14,6 +14,8 @@ const LANES = 2
 const SLOW_MS = 110
 const COARSE = 0.5
 const REST_MS = 250
+/** A picture that takes longer is said to be under way. */
+const LATE_MS = 700
 /** A picture of more pixels than this is drawn only where it is seen. */
 const WHOLE_PIXELS = 4_000_000
 /** Seen regions begin and end on this grid, so that small pans need no new picture. */
@@ -26,7 +28,15 @@ export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>,
   const stage = useStage()
   const { isCropping, view, picture } = storeToRefs(stage)
 
-  const { shown, ask, took } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1), LANES)
+  const { shown, ask, took, waitsFor } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1), LANES)
+
+  const isLate = ref(false)
+  watch(waitsFor, (number, _, onCleanup) => {
+    isLate.value = false
+    if (!number) return
+    const timer = setTimeout(() => (isLate.value = true), LATE_MS)
+    onCleanup(() => clearTimeout(timer))
+  })
 
   /** While something is dragged the picture does not wait for the draft of it. */
   const asked = computed(() => {
@@ -114,5 +124,5 @@ export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>,
     }
   })
 
-  return { shown, placed }
+  return { shown, placed, isLate }
 }
