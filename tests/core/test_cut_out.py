@@ -18,11 +18,13 @@ from lucky_margin.core.cut_out import (
     matte_of,
     place_of,
     proposal,
+    strands_at_edge,
     subject_picture,
     working_picture,
 )
 from lucky_margin.core.cut_out.deciding import decided, links_of
 from lucky_margin.core.cut_out.distances import geodesic_distance
+from lucky_margin.core.cut_out.doubts import MOST_STRANDS
 from lucky_margin.core.cut_out.edges import finished
 from lucky_margin.core.cut_out.network import (
     WEIGHTS,
@@ -540,11 +542,30 @@ class PartsTest(unittest.TestCase):
         photo = disc_photo()
         found = matte_of(disc().astype(np.float32))
         sure = fringe_colours(working_picture(photo), found)
-        self.assertEqual(doubts_about(found, sure), [])
+        self.assertEqual(doubts_about(found, sure, 0), [])
         grey = fringe_colours(working_picture(np.full_like(photo, 128)), found)
-        self.assertRegex(doubts_about(found, grey)[0], "colours hardly differ")
+        self.assertRegex(doubts_about(found, grey, 0)[0], "colours hardly differ")
         nothing = np.zeros_like(found)
-        self.assertEqual(doubts_about(nothing, sure), ["nothing was found"])
+        self.assertEqual(doubts_about(nothing, sure, 0), ["nothing was found"])
+        self.assertRegex(doubts_about(found, sure, 0.2)[0], "hair, grass or holes")
+
+    def test_strands_are_seen_where_a_hard_edge_cuts_or_fills_them(self):
+        side = 400
+        y, x = np.mgrid[:side, :side]
+        far = np.hypot(x - 200, y - 200)
+        disc = far < 100
+        bristles = (far < 130) & (np.sin(60 * np.arctan2(y - 200, x - 200)) > 0.3)
+        for what, covered, hard, strands in (
+            ("a disc", disc, disc, False),
+            ("bristles that were cut off", disc | bristles, disc, True),
+            ("bristles whose gaps were filled", disc | bristles, far < 130, True),
+            ("bristles cut out as they are", disc | bristles, disc | bristles, False),
+        ):
+            photo = np.where(covered[:, :, None], (190, 60, 50), (60, 90, 160))
+            working = working_picture(cv2.GaussianBlur(photo.astype(np.uint8), (0, 0), 0.7))
+            found = strands_at_edge(working, matte_of(hard.astype(np.float32)))
+            with self.subTest(what):
+                (self.assertGreater if strands else self.assertLess)(found, MOST_STRANDS)
 
     def test_the_box_round_a_matte(self):
         found = matte_of(disc().astype(np.float32))

@@ -22,6 +22,7 @@ from lucky_margin.core.cut_out.find import (
 from lucky_margin.core.cut_out.matte_files import matte_file, read_matte
 from lucky_margin.core.cut_out.own_shadow import own_shadow
 from lucky_margin.core.cut_out.places import in_pixels
+from lucky_margin.core.cut_out.strands import strands_at_edge
 from lucky_margin.core.cut_out.subject import (
     FAINT,
     FringeColours,
@@ -56,6 +57,7 @@ __all__ = [
     "place_of",
     "proposal",
     "read_matte",
+    "strands_at_edge",
     "subject_picture",
     "warm_up",
     "with_other_edge",

@@ -16,9 +16,13 @@ LEAST_SHARE, MOST_SHARE = 0.01, 0.9
 """Of the photo that a subject usually covers."""
 
 
-def doubts_about(matte: Matte, fringe: FringeColours) -> list[str]:
+MOST_STRANDS = 0.11
+"""Fine detail at the edge that looks like the other side, without a word (see ``strands``)."""
+
+
+def doubts_about(matte: Matte, fringe: FringeColours, strands: float) -> list[str]:
     """What makes a subject unsure, in clauses that say why; empty where nothing does. That is no
-    promise that it is right."""
+    promise that it is right. ``strands`` is how much fine detail there is at its edge."""
     inside = matte >= 128
     share = float(inside.mean())
     if share == 0:
@@ -40,6 +44,8 @@ def doubts_about(matte: Matte, fringe: FringeColours) -> list[str]:
             found.append(
                 f"colours hardly differ along {100 * alike:.0f}\N{NO-BREAK SPACE}% of its outline"
             )
+    if strands > MOST_STRANDS:
+        found.append("its edge may have hair, grass or holes; draw over them with “soft edge”")
     return found
 
 

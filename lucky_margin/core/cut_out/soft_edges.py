@@ -71,7 +71,7 @@ def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
     ]
     seen, unknown = np.ascontiguousarray(photo[part]), where[part] > 0
     subject, behind = _colours_of_both(seen, alpha[part], unknown)
-    apart, length, mixed = _mixture(seen, subject, behind)
+    apart, length, mixed = mixture(seen, subject, behind)
     mixed = np.clip(mixed, 0, 1)
     off = seen - behind - mixed[:, :, None] * apart
     sure = length / (length + UNSURE_COLOURS**2) * np.exp(-_inner(off, off) / UNLIKE_BOTH**2)
@@ -92,13 +92,13 @@ def _colours_of_both(seen: Floats, alpha: Floats, unknown: Mask) -> tuple[Floats
     own_alone, behind_alone = (alpha > 0.95) & ~unknown, (alpha < 0.05) & ~unknown
     small, detail, in_doubt, own, back = (
         shrunk(np.asarray(plane, np.float32), COLOUR_SHRINK)
-        for plane in (seen, _detail(seen), unknown, own_alone, behind_alone)
+        for plane in (seen, detail_of(seen), unknown, own_alone, behind_alone)
     )
     teach_subject = known_subject = np.asarray(own > 0.9, np.float32)
     teach_behind = known_behind = np.asarray(back > 0.9, np.float32)
     for _ in range(COLOUR_ROUNDS):
         subject, behind = filled(small, teach_subject), filled(small, teach_behind)
-        _, length, mixed = _mixture(small, subject, behind)
+        _, length, mixed = mixture(small, subject, behind)
         told = length / (length + DISTINCT**2)
         told *= np.clip(detail / (STRANDS_SEEN * np.sqrt(length) + 1e-6) - 1, 0, 1)
         of_subject = told * np.clip(1 - (1 - mixed) / NEARLY_ONE, 0, 1)
@@ -113,13 +113,13 @@ def _colours_of_both(seen: Floats, alpha: Floats, unknown: Mask) -> tuple[Floats
     return subject, behind
 
 
-def _detail(seen: Floats) -> Floats:
+def detail_of(seen: Floats) -> Floats:
     """How far colours near each pixel are from a smooth course, as a standard deviation."""
     off = seen - cv2.GaussianBlur(seen, (0, 0), STRANDS)
     return np.sqrt(cv2.GaussianBlur(_inner(off, off), (0, 0), STRANDS))
 
 
-def _mixture(seen: Floats, subject: Floats, behind: Floats) -> tuple[Floats, Floats, Floats]:
+def mixture(seen: Floats, subject: Floats, behind: Floats) -> tuple[Floats, Floats, Floats]:
     """How two colours differ, the square of that, and how much of the first is in what is seen."""
     apart = subject - behind
     length = _inner(apart, apart)

@@ -146,6 +146,14 @@ class ShownPhoto:
             lambda: cutting.fringe_colours(self.working, self.matte()),
         )
 
+    def strands_at_edge(self) -> float:
+        """How much at the subject's edge looks like hair or grass (see ``cut_out.strands``)."""
+        kept: np.float64 = self.sources.cache.get_or_make(
+            ("strands", self.taken.key, self._inputs),
+            lambda: np.float64(cutting.strands_at_edge(self.working, self.matte())),
+        )
+        return float(kept)
+
     def _cleaning(self) -> FringeColours | None:
         assert self.cut_out is not None
         return self.fringe_colours() if self.cut_out.edge.clean_fringe else None
