@@ -4,8 +4,10 @@ finds nothing, and what can be misunderstood is explained."""
 import re
 from pathlib import Path
 
+import numpy as np
 from playwright.sync_api import expect
 
+from lucky_margin.core.checks.legibility import contrast_ratio, relative_luminance
 from tests.browser.base import BrowserTest, axe_source
 
 FAULTS = (Path(__file__).parent / "layout_faults.js").read_text()
@@ -110,6 +112,24 @@ class EveryViewTest(BrowserTest):
             self.page.evaluate(OPEN_FOLDS)
             self.page.wait_for_timeout(200)
         self.assertEqual(self.page.evaluate(UNEXPLAINED), [], "sliders without an explanation")
+
+    def test_what_is_told_in_passing_can_be_read(self):
+        page = self.page
+        self.step("Cut-out")
+        self.button("Draw a box").click()
+        self.drag(self.middle(page.locator(".stage img.picture")), (0, 40))
+        notice = page.get_by_role("alert").filter(has_text="To draw a box, press and drag")
+        expect(notice).to_be_visible()
+        # It lies over the picture, so axe gives no verdict.
+        colours = notice.evaluate(
+            "(box) => [box.querySelector('p'), box].map((one, number) =>"
+            " getComputedStyle(one)[number ? 'backgroundColor' : 'color'])"
+        )
+        letters, ground = (
+            relative_luminance(np.array(re.findall(r"\d+", colour)[:3], float) / 255)
+            for colour in colours
+        )
+        self.assertGreater(contrast_ratio(letters, ground), 4.5)
 
     def test_every_step(self):
         page = self.page

@@ -11,9 +11,10 @@ const REMARK_MS = 6000
 const RETRY_MS = 1500
 const UNFORESEEN = 'Something went wrong on this page; what was saved is safe. Go on, or reload the page.'
 
-/** How many are shown at a time, and how far they stand above the window's lower edge, in CSS pixels. */
+/** How many are shown at a time, and how far they stand above the lower edge of the window, in CSS pixels, so that the hint
+    on the stage can be read. */
 const MOST = 3
-const ABOVE_BAR = 56
+const ABOVE_BAR = 104
 
 export const useNotices = defineStore('notices', () => {
   const unreachable = ref(false)
