@@ -20,7 +20,7 @@ from lucky_margin.store.database import Database, full_disk_is_said, migrate
 from lucky_margin.store.files import FILE_NAME, GRACE_SECONDS, UNFINISHED
 from lucky_margin.store.snapshots import DATABASE, is_sound
 
-FORMAT, VERSION = "lucky-margin-backup", 1
+FORMAT, VERSION = "lucky-margin-backup", 2
 FILE_FOLDERS = ("originals", "fonts", "tables", "exports", "mattes")
 """Of a data folder, whose files are named by the SHA-256 of their bytes."""
 

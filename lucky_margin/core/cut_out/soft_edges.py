@@ -65,10 +65,8 @@ def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
     y, x = np.nonzero(where > 0)
     if not len(y):
         return alpha
-    pad = SEEN_AROUND
-    part = np.s_[
-        max(0, y.min() - pad) : y.max() + pad + 1, max(0, x.min() - pad) : x.max() + pad + 1
-    ]
+    above, before = max(0, y.min() - SEEN_AROUND), max(0, x.min() - SEEN_AROUND)
+    part = np.s_[above : y.max() + SEEN_AROUND + 1, before : x.max() + SEEN_AROUND + 1]
     seen, unknown = np.ascontiguousarray(photo[part]), where[part] > 0
     subject, behind = _colours_of_both(seen, alpha[part], unknown)
     apart, length, mixed = mixture(seen, subject, behind)

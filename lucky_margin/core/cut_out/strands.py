@@ -22,7 +22,7 @@ NEAR, FAR = 0.004, 0.02
 each side's colours are known."""
 
 MOSTLY_OTHER = 0.6
-"""How much more of a colour is the other side's where it seems to be there."""
+"""The share of a mixture that has to be the other side's."""
 
 DETAIL, DISTINCT = 0.15, 0.1
 """How much of the way from one side to the other its detail reaches, and how far apart the two
