@@ -26,6 +26,8 @@ from lucky_margin.core.types import AnyPicture, Mask
 Floats = NDArray[np.float32]
 Matte = Mask
 FringeColours = NDArray[np.uint8]
+Pixels = tuple[NDArray[np.intp], ...]
+"""Rows and columns of some pixels."""
 
 FRINGE_SIDE = 800
 """Longest side at which colours are filled in, in pixels; they change slowly."""
@@ -107,31 +109,32 @@ def subject_picture(photo: AnyPicture, matte: Matte, fringe: FringeColours | Non
         if enlarged > 1:
             share = led_by_photo(seen, share, enlarged)
         seen, share = seen[inner], share[inner]
-        if fringe is not None:
-            seen = _cleaned(seen, share[:, :, None], _nearest(fringe, block, rows, columns))
-        out[block][:, :, :3] = np.rint(np.float32(top) * seen)
         out[block][:, :, 3] = np.rint(np.float32(top) * share)
+        if fringe is not None:
+            rim = np.nonzero((share > 0) & (share < 1))
+            nearby = _nearest(fringe, block, rim, (rows, columns))
+            colours = _cleaned(seen[rim], share[rim][:, None], nearby)
+            out[block][:, :, :3][rim] = np.rint(np.float32(top) * colours)
     if photo.shape[2] == 4:  # what is transparent already stays so
         out[:, :, 3] = cv2.multiply(out[:, :, 3], photo[:, :, 3], scale=1 / top)
     return out  # type: ignore[no-any-return] # the photo's type
 
 
-def _nearest(fringe: FringeColours, block: Part, rows: int, columns: int) -> Floats:
-    """The fringe's colours under a block of a picture of these sides; they change slowly, so the
-    nearest pixel of them does."""
-    ys, xs = (
-        np.arange(*one.indices(side)) * small // side
-        for one, side, small in zip(block, (rows, columns), fringe.shape[:2], strict=True)
+def _nearest(fringe: FringeColours, block: Part, pixels: Pixels, sides: tuple[int, int]) -> Floats:
+    """The fringe's colours under some ``pixels`` of a block of a picture of these sides (rows and
+    columns); they change slowly, so the nearest pixel of them does."""
+    y, x = (
+        (part.start + along) * small // side
+        for part, along, small, side in zip(block, pixels, fringe.shape[:2], sides, strict=True)
     )
-    return fringe[np.ix_(ys, xs)].astype(np.float32) / np.float32(255)
+    return np.asarray(fringe[y, x] / np.float32(255), np.float32)
 
 
 def _cleaned(seen: Floats, share: Floats, fringe: Floats) -> Floats:
-    """Colours without the background that shines through: what compositing says, seen ``= share *
-    colour + (1 - share) * behind``, where enough of a pixel is subject; else the subject's
-    nearby."""
-    own, behind = fringe[:, :, :3], fringe[:, :, 3:]
+    """Colours of pixels, shape (pixels, 3), without the background that shines through: what
+    compositing says, seen ``= share * colour + (1 - share) * behind``, where enough of a pixel is
+    subject; else the subject's nearby."""
+    own, behind = fringe[:, :3], fringe[:, 3:]
     solved = (seen - (1 - share) * behind) / np.maximum(share, np.float32(LEAST_SHARE))
     trusted = np.clip((share - 0.3) / 0.5, 0, 1)
-    colours = np.clip(trusted * solved + (1 - trusted) * own, 0, 1)
-    return np.where((share > 0) & (share < 1), colours, seen)
+    return np.asarray(np.clip(trusted * solved + (1 - trusted) * own, 0, 1), np.float32)
