@@ -14,7 +14,7 @@ Floats = NDArray[np.float32]
 SIDE = 800
 """Longest side at which is looked, in pixels."""
 
-COLOURS_SHRINK = 0.25
+FILLING_SHRINK = 0.25
 """The share of that at which colours are filled in."""
 
 NEAR, FAR = 0.004, 0.02
@@ -60,7 +60,7 @@ def _distance(side: NDArray[np.bool_]) -> Floats:
 def _colours(photo: Floats, distance: Floats) -> Floats:
     """The colours of a side, known far from the outline or, in what is nowhere so thick, as far as
     it gets, and filled in everywhere else."""
-    small = shrunk(photo, COLOURS_SHRINK)
+    small = shrunk(photo, FILLING_SHRINK)
     far = cv2.resize(distance, small.shape[1::-1]) / max(distance.shape)
     known = np.asarray((far > FAR) + 1e-4 * (far > NEAR), np.float32)
     return np.asarray(cv2.resize(filled(small, known), photo.shape[1::-1]), np.float32)

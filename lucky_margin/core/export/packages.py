@@ -99,16 +99,15 @@ def read_package(kind: PackageKind[Packed], data: bytes) -> tuple[Packed, Packag
     value = _value(entries.pop(f"{kind.key}.json", b""), kind)
     files = PackageFiles()
     for path, content in entries.items():
-        folder, sha256, *name = path.split("/", 2)
+        folder, key, *name = path.split("/", 2)
         if folder == "mattes":
-            files.mattes[sha256] = content
-            continue
-        if hashlib.sha256(content).hexdigest() != sha256:
+            files.mattes[key] = content
+        elif hashlib.sha256(content).hexdigest() != key:
             raise BadDocument(f"“{path}” in this {kind.noun} is damaged; save it anew.")
-        if folder == "photos":
-            files.photos[sha256] = (name[0], content)
+        elif folder == "photos":
+            files.photos[key] = (name[0], content)
         else:
-            (files.fonts if folder == "fonts" else files.tables)[sha256] = content
+            (files.fonts if folder == "fonts" else files.tables)[key] = content
     lacking = (
         (photos_of(value) - files.photos.keys())
         | (fonts_of(value) - files.fonts.keys())
