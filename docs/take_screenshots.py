@@ -133,7 +133,7 @@ def tone(page: Page) -> None:
     page.get_by_role("button", name="Open Field behind").click()
     step(page, "Tone")
     page.get_by_role("button", name="Suggest").click()
-    page.locator(".el-message__closeBtn").last.click()
+    page.get_by_role("alert").get_by_role("button", name="Close").last.click()
     keep(page, "bench-tone")
     page.get_by_role("button", name="Split").click()
     page.get_by_role("button", name=re.compile("^Look ")).click()

@@ -116,6 +116,27 @@ class KeyboardTest(BrowserTest):
         expect(told).to_contain_text("clips detail")
         expect(told).not_to_contain_text("Sharp")
 
+    def test_a_notice_is_closed_by_keys_and_one_goes_on_where_one_was(self):
+        page = self.page
+        self.open_finish_of("bird-figure.jpg")
+        with self.one_change():
+            self.type_in("from left", "40")
+        self.step("Cut-out")
+        self.button("Draw a box").click()
+        self.drag(self.middle(page.locator(".stage img.picture")), (0, 40))
+        notice = page.get_by_role("alert").filter(has_text="To draw a box")
+        expect(notice).to_be_visible()
+        self.button("Undo", exact=True).focus()
+        cross = notice.get_by_role("button", name="Close")
+        for _ in range(200):
+            page.keyboard.press("Tab")
+            if cross.evaluate("(cross) => cross === document.activeElement"):
+                break
+        expect(cross).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(notice).to_be_hidden()
+        self.assertNotEqual(page.evaluate("document.activeElement.tagName"), "BODY")
+
 
 class CalmTest(BrowserTest):
     def test_nothing_moves_for_who_asks_for_that(self):

@@ -3,9 +3,10 @@
 
 import { ElMessage, type MessageHandler } from 'element-plus'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { h, ref } from 'vue'
 
 import { get, Refused, Unreachable } from '../api/client'
+import NoticeText from '../components/shared/NoticeText.vue'
 
 const REMARK_MS = 6000
 const RETRY_MS = 1500
@@ -26,10 +27,9 @@ export const useNotices = defineStore('notices', () => {
     if (!text || shown.has(text)) return
     if (shown.size >= MOST) [...shown.values()][0]!.close()
     const notice = ElMessage({
-      message: text,
+      message: h(NoticeText, { text, onClose: () => notice.close() }),
       type: look ? 'warning' : 'success',
       duration: look ? 0 : REMARK_MS,
-      showClose: true,
       placement: 'bottom',
       offset: ABOVE_BAR,
       onClose: () => shown.delete(text),
