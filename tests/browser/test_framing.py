@@ -421,6 +421,42 @@ class StageDragTest(Framing):
         found = float(self.field("from left").input_value())
         self.assertAlmostEqual(found, left + moved, delta=12)
 
+    def test_photo_and_picture_lie_on_each_other_while_one_makes_way_for_the_other(self):
+        page = self.page
+        window = page.locator("div.window[style]")
+        picture = page.locator(".stage img.picture")
+        expect(page.get_by_role("img", name="The whole photo")).to_be_visible()
+        page.wait_for_timeout(500)
+        width = picture.evaluate("(picture) => picture.naturalWidth")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("img", name="The finished picture")).to_be_visible()
+        page.wait_for_timeout(500)
+        frame = picture.bounding_box()
+        held = []
+        page.route("**/bench/preview", lambda route: held.append(route))
+        self.step("Crop")
+        expect(window).to_be_visible()
+        for side, where in window.bounding_box().items():
+            self.assertAlmostEqual(picture.bounding_box()[side], where, delta=3)
+        for route in held:
+            route.continue_()
+        page.unroute("**/bench/preview")
+        expect(picture).to_have_js_property("naturalWidth", width)
+        whole, cut = picture.bounding_box(), window.bounding_box()
+        share = whole["width"] / cut["width"]
+        held.clear()
+        page.route("**/bench/preview", lambda route: held.append(route))
+        page.keyboard.press("Escape")
+        expect(window).to_be_hidden()
+        now = picture.bounding_box()
+        self.assertAlmostEqual(now["width"], share * frame["width"], delta=6)
+        self.assertAlmostEqual(
+            now["x"], frame["x"] - (cut["x"] - whole["x"]) * frame["width"] / cut["width"], delta=6
+        )
+        for route in held:
+            route.continue_()
+        page.unroute("**/bench/preview")
+
     def test_while_the_window_is_dragged_only_its_place_is_asked_for(self):
         window = self.page.locator("div.window[style]")
         self.assertEqual(self.asked_in_a_drag(*self.middle(window)), {"/bench/draft"})

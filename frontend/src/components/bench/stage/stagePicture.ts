@@ -103,21 +103,30 @@ export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>,
     return { start, length: end - start }
   }
 
-  /** Where the drawn picture lies; until a new one comes it keeps its own proportions. */
+  /** Where the picture that is shown lies, in pixels of the one that is wanted, and how many of those each of its pixels is
+      long. */
+  const corner = computed(() => {
+    const { width, height, view } = shown.value!.wish
+    const wasCropping = view === 'photo'
+    const { shown: here, sampled } = bench.shownLayout!
+    if (wasCropping === isCropping.value)
+      // Until a new one comes it keeps its own proportions, about the same middle.
+      return { x: (picture.value.width - width) / 2, y: (picture.value.height - height) / 2, length: 1 }
+    // The photo and what is cut from it lie on each other while one makes way for the other.
+    const length = sampled.width / here.width
+    return wasCropping
+      ? { x: here.left - sampled.left / length, y: here.top - sampled.top / length, length: 1 / length }
+      : { x: sampled.left - here.left * length, y: sampled.top - here.top * length, length }
+  })
   const placed = computed(() => {
     if (!shown.value) return {}
     const { width, height, scale, region } = shown.value.wish
-    const centre = {
-      x: origin.value.x + (picture.value.width * stage.zoom) / 2,
-      y: origin.value.y + (picture.value.height * stage.zoom) / 2,
-    }
-    const left = centre.x - (width * stage.zoom) / 2
-    const top = centre.y - (height * stage.zoom) / 2
-    const unit = stage.zoom / scale
+    const { x: left, y: top, length } = corner.value
+    const unit = (length * stage.zoom) / scale
     const [x, y, wide, high] = region ?? [0, 0, width * scale, height * scale]
     return {
-      left: `${left + x * unit}px`,
-      top: `${top + y * unit}px`,
+      left: `${origin.value.x + left * stage.zoom + x * unit}px`,
+      top: `${origin.value.y + top * stage.zoom + y * unit}px`,
       width: `${wide * unit}px`,
       height: `${high * unit}px`,
       imageRendering: stage.zoom > 2 ? ('pixelated' as const) : ('auto' as const),
