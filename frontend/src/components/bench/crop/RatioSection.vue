@@ -34,8 +34,16 @@ const chosen = computed(() => {
 /** What the typed field shows: the ratio that is held, when no chip says it. */
 const shown = computed(() => {
   if (typed.value !== null) return typed.value
-  return held.value && !chosen.value ? `${held.value.width}:${held.value.height}` : ''
+  return held.value && !chosen.value ? inLowestTerms(held.value.width, held.value.height) : ''
 })
+
+/** `1200:630` is told as `40:21`; a ratio of odd numbers, such as `7:9.5`, as it is. */
+function inLowestTerms(width: number, height: number): string {
+  if (!Number.isInteger(width) || !Number.isInteger(height)) return `${width}:${height}`
+  let [divisor, rest] = [width, height]
+  while (rest) [divisor, rest] = [rest, divisor % rest]
+  return `${width / divisor}:${height / divisor}`
+}
 
 function ratioOf(label: string): number {
   const [width, height] = label.split(':').map(Number)
@@ -118,7 +126,7 @@ function swap(): void {
 
 <style scoped>
 .other {
-  width: 66px;
+  width: 76px;
   min-height: 26px;
   padding: 3px 7px;
   border: 1px dashed var(--edge);
