@@ -1,4 +1,4 @@
-"""Every step and dialog at every size of the window: nothing is cut, overlaps or sticks out, axe
+"""Every step and dialog in several sizes of the window: nothing is cut, overlaps or sticks out, axe
 finds nothing, and what can be misunderstood is explained."""
 
 import re
@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 
 from lucky_margin.core.checks.legibility import contrast_ratio, relative_luminance
 from tests.browser.base import BrowserTest, axe_source
+from tests.endure import amount
 
 FAULTS = (Path(__file__).parent / "layout_faults.js").read_text()
 OPEN_FOLDS = """
@@ -19,8 +20,9 @@ UNEXPLAINED = """
     () => [...document.querySelectorAll('.docket .slider-row')]
         .filter((row) => !row.dataset.tip).map((row) => row.querySelector('span').textContent)
 """
-WINDOWS = [(1024, 700), (1280, 800), (1440, 900), (1920, 1080), (640, 400)]
-"""In CSS pixels; the last is 1280 x 800 zoomed to 200 %."""
+NARROW, USUAL, ZOOMED = (1024, 700), (1280, 800), (640, 400)
+WINDOWS = amount([NARROW, USUAL, ZOOMED], [NARROW, USUAL, (1440, 900), (1920, 1080), ZOOMED])
+"""In CSS pixels; ``ZOOMED`` is 1280 x 800 at 200 %."""
 
 LONG_NAME = "A rather long name of a size for the season's banner"
 GREY = {"kind": "colour", "colour": "#808080"}

@@ -2,8 +2,11 @@
 all of it (``LUCKY_MARGIN_ENDURE`` in the environment)."""
 
 import os
+from typing import TypeVar
+
+Amount = TypeVar("Amount")
 
 
-def rounds(sample, full):
-    """How often to do it: ``sample`` times in ``make test``, ``full`` times in ``make endure``."""
+def amount(sample: Amount, full: Amount) -> Amount:
+    """How much is tried: ``sample`` in ``make test``, ``full`` in ``make endure``."""
     return full if os.environ.get("LUCKY_MARGIN_ENDURE") else sample

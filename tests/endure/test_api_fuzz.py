@@ -5,7 +5,7 @@ import json
 import random
 import time
 
-from tests.endure import rounds
+from tests.endure import amount
 from tests.web.client import ServiceTest
 
 SLOWEST_SECONDS = 10
@@ -98,7 +98,7 @@ class ApiFuzzTest(ServiceTest):
 
     def test_no_call_ends_in_an_error_that_nobody_foresaw(self):
         counts = {}
-        for number in range(rounds(300, 5000)):
+        for number in range(amount(300, 5000)):
             method, path, options = self.request()
             started = time.monotonic()
             try:

@@ -25,7 +25,7 @@ from lucky_margin.core.photos import decode
 from lucky_margin.core.text import face_of, read_font
 from lucky_margin.core.tone import cube_text, read_cube
 from lucky_margin.store import Store, look_over, restore_backup
-from tests.endure import rounds
+from tests.endure import amount
 from tests.support import SHA, encoded, gradient, noise
 
 MOST_SECONDS = 20
@@ -106,7 +106,7 @@ class FuzzTest(FuzzCase):
                 deep = np.ascontiguousarray(np.moveaxis(deep, 2, 0))
             tifffile.imwrite(buffer, deep, photometric="rgb", **options)
             seeds.append(buffer.getvalue())
-        self.read_all(seeds, rounds(400, 20_000), lambda data: decode(data, "photo"), 0.02)
+        self.read_all(seeds, amount(400, 20_000), lambda data: decode(data, "photo"), 0.02)
 
     def test_drawings(self):
         seeds = [
@@ -125,16 +125,16 @@ class FuzzTest(FuzzCase):
         def read(data):
             return decode(data, "logo.svg")
 
-        self.read_all(seeds, rounds(20, 1_500), read)
-        self.read_all(seeds, rounds(20, 1_500), read, 0.2, made_odd)
+        self.read_all(seeds, amount(20, 1_500), read)
+        self.read_all(seeds, amount(20, 1_500), read, 0.2, made_odd)
 
     def test_fonts(self):
         data = face_of("anton", 400, italic=False).read_bytes()
-        self.read_all([data], rounds(25, 1_500), lambda data: read_font(data, SHA))
+        self.read_all([data], amount(25, 1_500), lambda data: read_font(data, SHA))
 
     def test_colour_tables(self):
         text = cube_text(Tone(exposure=0.5), "Warm").encode()
-        self.read_all([text], rounds(20, 1_000), read_cube)
+        self.read_all([text], amount(20, 1_000), read_cube)
 
 
 class ArchiveFuzzTest(FuzzCase):
@@ -149,7 +149,7 @@ class ArchiveFuzzTest(FuzzCase):
             found, brought = read_package(FINISH, data)
             self.assertEqual((found, brought.photos), (finish, files.photos))
 
-        self.read_all([package(FINISH, finish, files)], rounds(300, 10_000), read, 0.01, slightly)
+        self.read_all([package(FINISH, finish, files)], amount(300, 10_000), read, 0.01, slightly)
 
     def test_backups(self):
         with tempfile.TemporaryDirectory() as name:
@@ -173,7 +173,7 @@ class ArchiveFuzzTest(FuzzCase):
                 finally:
                     shutil.rmtree(restored, ignore_errors=True)
 
-            self.read_all([whole.getvalue()], rounds(60, 2_000), read, 0.0, slightly)
+            self.read_all([whole.getvalue()], amount(60, 2_000), read, 0.0, slightly)
 
 
 class BeforeTheBeginningTest(unittest.TestCase):
@@ -220,7 +220,7 @@ class DocumentFuzzTest(unittest.TestCase):
         rng = np.random.default_rng(8)
         documents = self.documents()
         taken = 0
-        count = rounds(3_000, 200_000)
+        count = amount(3_000, 200_000)
         for number in range(count):
             data = copy.deepcopy(documents[number % len(documents)])
             versions = (1, 2, 3, 4, True, 1.0, "1", None, [1], -1)
@@ -259,7 +259,7 @@ class MetadataFuzzTest(unittest.TestCase):
         block.get_ifd(0x8825)[1] = "N"
         clean = block.tobytes()
         rng = np.random.default_rng(3)
-        for number in range(rounds(60, 3_000)):
+        for number in range(amount(60, 3_000)):
             data = encoded(gradient(16, 12), "JPEG", exif=damaged(clean, rng)[:60_000])
             with self.subTest(number), warnings.catch_warnings():
                 warnings.simplefilter("ignore")

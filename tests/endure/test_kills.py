@@ -19,7 +19,7 @@ import httpx2
 from lucky_margin.core.photos import decode
 from lucky_margin.store import Store, look_over
 from tests.browser.base import Service
-from tests.endure import rounds
+from tests.endure import amount
 from tests.support import encoded, noise
 from tests.test_batch import BatchCase
 
@@ -60,7 +60,7 @@ class BatchKillTest(BatchCase):
         self.run_batch(out=self.folder / "whole")
         whole = self.written(self.folder / "whole")
         self.assertEqual(len(whole), 16)
-        for turn in range(rounds(1, 50)):
+        for turn in range(amount(1, 50)):
             if turn % 5 == 0:
                 shutil.rmtree(self.out, ignore_errors=True)
             process = self.started("--jobs", 2)
@@ -83,7 +83,7 @@ class ServiceKillTest(unittest.TestCase):
         said = {}
         with tempfile.TemporaryDirectory() as name:
             service = Service(Path(name))
-            for turn in range(rounds(1, 50)):
+            for turn in range(amount(1, 50)):
                 worker = threading.Thread(target=self.work, args=(service.url, turn, said))
                 known = len(said)
                 worker.start()
@@ -100,7 +100,7 @@ class ServiceKillTest(unittest.TestCase):
                     self.assertGreaterEqual(found.json()["etag"], wanted)
             service.stop()
             self.assertTrue(look_over(Path(name)).is_sound)
-        self.assertGreaterEqual(len(said), rounds(1, 50))
+        self.assertGreaterEqual(len(said), amount(1, 50))
 
     def work(self, url, turn, said):
         """Add a photo, save its finish twice and export it, over and over until nobody answers."""
@@ -131,7 +131,7 @@ class KillTest(unittest.TestCase):
         said = {"photo": [], "save": [], "export": []}
         with tempfile.TemporaryDirectory() as name:
             folder = Path(name)
-            for turn in range(rounds(3, 100)):
+            for turn in range(amount(3, 100)):
                 for kind, *words in self.killed(folder, 10_000 * turn, chance):
                     said[kind].append(words)
                 self.check(folder, said)

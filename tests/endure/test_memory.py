@@ -10,7 +10,7 @@ import imagecodecs
 import numpy as np
 from PIL import Image
 
-from tests.endure import rounds
+from tests.endure import amount
 
 MB = 1_000_000
 MOST = 2_500 * MB
@@ -37,7 +37,7 @@ with tempfile.TemporaryDirectory() as folder:
 
 class MemoryTest(unittest.TestCase):
     def test_at_most_three_times_the_decoded_bytes_and_200_mb(self):
-        side = rounds(5000, 10_800)
+        side = amount(5000, 10_800)
         rows = np.arange(side, dtype=np.uint8)[:, None, None]
         opaque = np.ascontiguousarray(np.broadcast_to(rows, (side, side, 3)))
         clear = np.ascontiguousarray(np.broadcast_to(rows, (side, side, 4)))

@@ -3,7 +3,7 @@
 import threading
 import time
 
-from tests.endure import rounds
+from tests.endure import amount
 from tests.support import encoded, gradient
 from tests.web.client import ServiceTest
 
@@ -18,7 +18,7 @@ class SoakTest(ServiceTest):
     CHANNELS = 8
 
     def test_eight_channels(self):
-        seconds = rounds(6, 600)
+        seconds = amount(6, 600)
         photo = self.added(encoded(gradient(1600, 1200)), "wide.png")["sha256"]
         document = self.finish["document"] | {"photo": {"sha256": photo}}
         answers, failures = [], []
