@@ -164,6 +164,29 @@ class SizesTest(Framing):
     def names(self):
         return self.page.get_by_role("complementary").locator("li b").all_text_contents()
 
+    def test_the_proof_stands_in_until_the_stage_is_drawn(self):
+        page = self.page
+        self.use_size("Tall post")
+        self.add_size("Square post")
+        page.keyboard.press("Escape")
+        expect(self.proof("Tall post").locator("img")).to_be_visible()
+        expect(self.proof("Square post").locator("img")).to_be_visible()
+        page.wait_for_timeout(500)
+        proof = self.proof("Tall post").locator("img").get_attribute("src")
+        held = []
+        page.route("**/bench/preview", lambda route: held.append(route))
+        self.work_on("Tall post")
+        picture = page.get_by_role("img", name=re.compile("The finished picture, 1080 by 1\\d+"))
+        expect(picture).to_have_attribute("src", proof)
+        box = picture.bounding_box()
+        for route in held:
+            route.continue_()
+        page.unroute("**/bench/preview")
+        expect(picture).not_to_have_attribute("src", proof)
+        after = picture.bounding_box()
+        for side, where in box.items():
+            self.assertAlmostEqual(after[side], where, delta=1)
+
     def test_sizes_are_renamed_copied_moved_and_removed(self):
         self.use_size("Tall post")
         with self.one_change():

@@ -2,11 +2,12 @@
 // A size as it is now, drawn once the stage is; it says so while it has not caught up.
 
 import { watchDebounced } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, onScopeDispose, watch } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
+import { useProofs } from '../../../stores/proofs'
 
 const props = defineProps<{
   size: SizeLaid
@@ -38,6 +39,14 @@ watchDebounced(
   },
   { debounce: IDLE_MS, immediate: true },
 )
+
+if (props.channel === 'proof') {
+  const { urls } = useProofs()
+  const { id } = props.size
+  // At once, since the address before it is no longer any good.
+  watch(shown, (now) => now && urls.set(id, now.url), { flush: 'sync' })
+  onScopeDispose(() => urls.delete(id))
+}
 
 const sides = computed(() => ({
   width: `${Math.max(2, props.size.width * props.scale)}px`,

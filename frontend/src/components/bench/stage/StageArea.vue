@@ -90,7 +90,7 @@ const altText = computed(() => {
   return `${what[view.value]}, ${picture.value.width} by ${picture.value.height} pixels`
 })
 
-const { shown, placed, isLate } = useStagePicture(areaWidth, areaHeight, origin)
+const { shown, url, placed, isLate } = useStagePicture(areaWidth, areaHeight, origin)
 const scalesWindow = computed(() => isCropping.value || movesPhoto.value)
 useTouchView(area)
 const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area, origin, scalesWindow)
@@ -120,10 +120,10 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       @pointerleave="leave"
     >
       <img
-        v-if="shown"
+        v-if="url"
         class="picture"
         :class="{ bare: isBare }"
-        :src="shown.url"
+        :src="url"
         :style="placed"
         :alt="altText"
         draggable="false"
@@ -137,7 +137,7 @@ const { pointer, spaceHeld, read, leave, wheel, pressed } = useStagePointer(area
       <ChangedFlash v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <SubjectLayer v-if="cutOut.isOpen && !stage.before" :origin="origin" />
       <SpotLayer v-if="spots.isOpen && !stage.before" :origin="origin" />
-      <StageLens v-if="brushes && shown && pointer" :url="shown.url" :placed="placed" :at="pointer" />
+      <StageLens v-if="brushes && url && pointer" :url="url" :placed="placed" :at="pointer" />
       <PieceLayer v-if="bench.openStep === 'pieces' && !stage.before" :origin="origin" />
       <WatermarkGrip v-if="bench.openStep === 'watermark' && !stage.before" :origin="origin" />
       <CoveredLayer v-if="(stage.margin || stage.setsCovered) && !stage.before" :origin="origin" />

@@ -6,6 +6,7 @@ import { computed, ref, watch, type Ref } from 'vue'
 
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
+import { useProofs } from '../../../stores/proofs'
 import { useStage } from '../../../stores/stage'
 
 /** Pictures asked for at a time: one is drawn while the one before it travels. */
@@ -27,6 +28,7 @@ export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>,
   const bench = useBench()
   const stage = useStage()
   const { isCropping, view, picture } = storeToRefs(stage)
+  const { urls: proofs } = useProofs()
 
   const { shown, ask, took, waitsFor } = usePictures<Wish>('stage', () => (bench.stageDrawn += 1), LANES)
 
@@ -108,30 +110,43 @@ export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>,
   const corner = computed(() => {
     const { width, height, view } = shown.value!.wish
     const wasCropping = view === 'photo'
-    const { shown: here, sampled } = bench.shownLayout!
-    if (wasCropping === isCropping.value)
+    const layout = bench.shownLayout
+    if (!layout || wasCropping === isCropping.value)
       // Until a new one comes it keeps its own proportions, about the same middle.
       return { x: (picture.value.width - width) / 2, y: (picture.value.height - height) / 2, length: 1 }
     // The photo and what is cut from it lie on each other while one makes way for the other.
+    const { shown: here, sampled } = layout
     const length = sampled.width / here.width
     return wasCropping
       ? { x: here.left - sampled.left / length, y: here.top - sampled.top / length, length: 1 / length }
       : { x: sampled.left - here.left * length, y: sampled.top - here.top * length, length }
   })
+  /** The proof of a size of which no picture has come yet. */
+  const standIn = computed(() => {
+    const isOfOther = shown.value && shown.value.wish.size_id !== bench.sizeId
+    return isOfOther && view.value === 'final' ? proofs.get(bench.sizeId) : undefined
+  })
+  const url = computed(() => standIn.value ?? shown.value?.url)
   const placed = computed(() => {
     if (!shown.value) return {}
+    if (standIn.value) return rectangle(0, 0, picture.value.width * stage.zoom, picture.value.height * stage.zoom)
     const { width, height, scale, region } = shown.value.wish
     const { x: left, y: top, length } = corner.value
     const unit = (length * stage.zoom) / scale
     const [x, y, wide, high] = region ?? [0, 0, width * scale, height * scale]
-    return {
-      left: `${origin.value.x + left * stage.zoom + x * unit}px`,
-      top: `${origin.value.y + top * stage.zoom + y * unit}px`,
-      width: `${wide * unit}px`,
-      height: `${high * unit}px`,
-      imageRendering: stage.zoom > 2 ? ('pixelated' as const) : ('auto' as const),
-    }
+    return rectangle(left * stage.zoom + x * unit, top * stage.zoom + y * unit, wide * unit, high * unit)
   })
 
-  return { shown, placed, isLate }
+  /** A place on the stage, from the picture's top left corner. */
+  function rectangle(left: number, top: number, width: number, height: number) {
+    return {
+      left: `${origin.value.x + left}px`,
+      top: `${origin.value.y + top}px`,
+      width: `${width}px`,
+      height: `${height}px`,
+      imageRendering: stage.zoom > 2 ? ('pixelated' as const) : ('auto' as const),
+    }
+  }
+
+  return { url, placed, isLate, shown }
 }
