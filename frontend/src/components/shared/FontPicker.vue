@@ -2,7 +2,7 @@
 // The fonts, each showing the user's own words; walking over one tries it on the picture. Own fonts
 // are added from files.
 
-import { computed, nextTick, onMounted, ref, useId, watch } from 'vue'
+import { computed, nextTick, ref, useId, watch } from 'vue'
 
 import type { TextPiece } from '../../api/types'
 import { useListbox } from '../../composables/listbox'
@@ -35,7 +35,7 @@ const words = computed(() => props.words.trim().split('\n')[0]!.slice(0, 40) || 
 const { active, startAt, keydown } = useListbox<Key>(list, () => offered.value, { choose, close })
 watch(active, (key) => emit('hover', open.value ? key : null))
 
-onMounted(() => Promise.all([fonts.load(), styles.loadOnce()]))
+const loading = Promise.all([fonts.load(), styles.loadOnce()])
 
 function sample(key: string): string {
   const { weight } = props
@@ -45,6 +45,7 @@ function sample(key: string): string {
 async function toggle(): Promise<void> {
   open.value = !open.value
   if (!open.value) return emit('hover', null)
+  await loading // before that there is nothing to start at
   startAt(props.family)
   await nextTick()
   list.value?.focus()
