@@ -16,7 +16,15 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
-from playwright.sync_api import Browser, ConsoleMessage, Page, Request, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    ConsoleMessage,
+    Page,
+    Request,
+    Route,
+    expect,
+    sync_playwright,
+)
 
 from tests.support import DEMO_PHOTOS
 
@@ -216,6 +224,19 @@ class BrowserTest(unittest.TestCase):
             expect(self.page.locator("header .state")).to_have_text(f"saved · change {expected}")
         except AssertionError as error:
             raise AssertionError(f"{error}\nLast changes: {self.last_changes()}") from error
+
+    @contextmanager
+    def held_back(self, address: str) -> Iterator[None]:
+        """What is asked of ``address`` in this block is answered after it, so that what shows
+        meanwhile can be looked at."""
+        held: list[Route] = []
+        holds = True
+        self.page.route(address, lambda route: held.append(route) if holds else route.continue_())
+        yield
+        holds = False  # one may come while the others are let go
+        for route in held:
+            route.continue_()
+        self.page.unroute(address)
 
     def saved_file(self, button: str = "Save this size") -> tuple[str, bytes]:
         """The name and the bytes of the file that a button of Export saves."""

@@ -87,15 +87,11 @@ class CropTest(BrowserTest):
         expect(page.locator("header .state")).to_have_text("saved · no changes yet")
 
     def test_a_picture_that_takes_long_is_said_to_be_under_way(self):
-        page, held = self.page, []
-        said = page.get_by_role("status").filter(has_text="Drawing…")
-        page.route("**/api/bench/preview", lambda route: held.append(route))  # answered later
-        self.step("Border")
-        self.type_in("All sides, typed", "40")
-        expect(said).to_be_visible()
-        for route in held:
-            route.continue_()
-        page.unroute("**/api/bench/preview")
+        said = self.page.get_by_role("status").filter(has_text="Drawing…")
+        with self.held_back("**/api/bench/preview"):
+            self.step("Border")
+            self.type_in("All sides, typed", "40")
+            expect(said).to_be_visible()
         expect(said).to_be_hidden()
 
     def test_hovering_a_border_around_the_photo_does_not_stretch_it(self):

@@ -173,15 +173,11 @@ class SizesTest(Framing):
         expect(self.proof("Square post").locator("img")).to_be_visible()
         page.wait_for_timeout(500)
         proof = self.proof("Tall post").locator("img").get_attribute("src")
-        held = []
-        page.route("**/bench/preview", lambda route: held.append(route))
-        self.work_on("Tall post")
         picture = page.get_by_role("img", name=re.compile("The finished picture, 1080 by 1\\d+"))
-        expect(picture).to_have_attribute("src", proof)
-        box = picture.bounding_box()
-        for route in held:
-            route.continue_()
-        page.unroute("**/bench/preview")
+        with self.held_back("**/bench/preview"):
+            self.work_on("Tall post")
+            expect(picture).to_have_attribute("src", proof)
+            box = picture.bounding_box()
         expect(picture).not_to_have_attribute("src", proof)
         after = picture.bounding_box()
         for side, where in box.items():
@@ -455,30 +451,22 @@ class StageDragTest(Framing):
         expect(page.get_by_role("img", name="The finished picture")).to_be_visible()
         page.wait_for_timeout(500)
         frame = picture.bounding_box()
-        held = []
-        page.route("**/bench/preview", lambda route: held.append(route))
-        self.step("Crop")
-        expect(window).to_be_visible()
-        for side, where in window.bounding_box().items():
-            self.assertAlmostEqual(picture.bounding_box()[side], where, delta=3)
-        for route in held:
-            route.continue_()
-        page.unroute("**/bench/preview")
+        with self.held_back("**/bench/preview"):
+            self.step("Crop")
+            expect(window).to_be_visible()
+            for side, where in window.bounding_box().items():
+                self.assertAlmostEqual(picture.bounding_box()[side], where, delta=3)
         expect(picture).to_have_js_property("naturalWidth", width)
         whole, cut = picture.bounding_box(), window.bounding_box()
         share = whole["width"] / cut["width"]
-        held.clear()
-        page.route("**/bench/preview", lambda route: held.append(route))
-        page.keyboard.press("Escape")
-        expect(window).to_be_hidden()
-        now = picture.bounding_box()
+        with self.held_back("**/bench/preview"):
+            page.keyboard.press("Escape")
+            expect(window).to_be_hidden()
+            now = picture.bounding_box()
         self.assertAlmostEqual(now["width"], share * frame["width"], delta=6)
         self.assertAlmostEqual(
             now["x"], frame["x"] - (cut["x"] - whole["x"]) * frame["width"] / cut["width"], delta=6
         )
-        for route in held:
-            route.continue_()
-        page.unroute("**/bench/preview")
 
     def test_while_the_window_is_dragged_only_its_place_is_asked_for(self):
         window = self.page.locator("div.window[style]")
