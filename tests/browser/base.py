@@ -18,10 +18,12 @@ from numpy.typing import NDArray
 from PIL import Image
 from playwright.sync_api import (
     Browser,
+    BrowserContext,
     ConsoleMessage,
     Page,
     Request,
     Route,
+    WebError,
     expect,
     sync_playwright,
 )
@@ -45,8 +47,7 @@ DROP = """
     ([files, kind]) => {
         const transfer = new DataTransfer();
         for (const [name, type, data] of files) {
-            const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
-            transfer.items.add(new File([bytes], name, { type }));
+            transfer.items.add(new File([Uint8Array.fromBase64(data)], name, { type }));
         }
         const options = { bubbles: true, cancelable: true };
         document.body.dispatchEvent(kind === 'drop'
@@ -84,21 +85,24 @@ class Service:
         self.process.stdout.close()
 
 
-_running: dict[str, tuple[Service, Browser]] = {}
-"""The service and the browser that the tests of a module share, since both start slowly."""
+_running: dict[str, tuple[Service, Browser, BrowserContext]] = {}
+"""What the tests of a module share, since it starts slowly."""
+
+WINDOW = {"width": 1280, "height": 800}
 
 
 class BrowserTest(unittest.TestCase):
-    """One service and one browser for a module; a fresh page for each test."""
+    """One service and one browser for a module; a fresh page for each test, which finds nothing
+    stored by those before it."""
 
     @classmethod
     def setUpClass(cls) -> None:
         if cls.__module__ not in _running:
-            _running[cls.__module__] = cls.start_both()
-        cls.service, cls.browser = _running[cls.__module__]
+            _running[cls.__module__] = cls.start_all()
+        cls.service, cls.browser, cls.context = _running[cls.__module__]
 
     @classmethod
-    def start_both(cls) -> tuple[Service, Browser]:
+    def start_all(cls) -> tuple[Service, Browser, BrowserContext]:
         folder = tempfile.TemporaryDirectory()
         unittest.addModuleCleanup(folder.cleanup)
         service = Service(Path(folder.name))
@@ -107,24 +111,39 @@ class BrowserTest(unittest.TestCase):
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
         unittest.addModuleCleanup(browser.close)
         unittest.addModuleCleanup(_running.pop, cls.__module__)
-        return service, browser
+        return service, browser, new_context(browser)
 
     def setUp(self) -> None:
         self.errors: list[str] = []
-        self.page = self.new_page()
+        self.note_errors(self.context)
+        self.addCleanup(self.leave_shared)
+        self.page = self.context.new_page()
+        self.page.goto(f"{self.service.url}/favicon.svg")
+        self.page.evaluate("localStorage.clear()")
         self.page.goto(self.service.url)
         expect(self.page.get_by_role("heading", name="Add a photo")).to_be_visible()
 
+    def leave_shared(self) -> None:
+        """The shared context as it was before the test."""
+        for page in self.context.pages:
+            page.close()
+        self.context.clear_permissions()
+        self.context.remove_listener("weberror", self.note_error)
+        self.context.remove_listener("console", self.note_console)
+
     def new_page(self, **options: Any) -> Page:
         """A page of a context of its own; ``options`` are those of the context."""
-        options = {"viewport": {"width": 1280, "height": 800}} | options
-        context = self.browser.new_context(**options)
+        context = new_context(self.browser, **options)
         self.addCleanup(context.close)
-        context.set_default_timeout(WAIT)
-        context.add_init_script(NOTE_VIOLATIONS)
-        context.on("weberror", lambda found: self.errors.append(str(found.error)))
-        context.on("console", self.note_console)
+        self.note_errors(context)
         return context.new_page()
+
+    def note_errors(self, context: BrowserContext) -> None:
+        context.on("weberror", self.note_error)
+        context.on("console", self.note_console)
+
+    def note_error(self, found: WebError) -> None:
+        self.errors.append(str(found.error))
 
     def note_console(self, message: ConsoleMessage) -> None:
         """The page's own errors; refused requests, which the browser logs too, are none."""
@@ -314,6 +333,14 @@ class BrowserTest(unittest.TestCase):
     def middle(self, locator) -> tuple[float, float]:
         box = locator.bounding_box()
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def new_context(browser: Browser, **options: Any) -> BrowserContext:
+    """A window of its own storage, with what tests need in each of its pages."""
+    context = browser.new_context(**({"viewport": WINDOW} | options))
+    context.set_default_timeout(WAIT)
+    context.add_init_script(NOTE_VIOLATIONS)
+    return context
 
 
 def axe_source() -> str:

@@ -279,6 +279,8 @@ class FirstStepsTest(BrowserTest):
         row.locator("span").first.hover()
         tip = page.locator(".control-tip")
         expect(tip).to_contain_text("stops of light")
+        docket = page.locator(".docket").bounding_box()
+        self.assertGreaterEqual(tip.bounding_box()["x"], docket["x"] + docket["width"])
         slider = page.get_by_role("slider", name="Exposure", exact=True)
         expect(slider).to_have_attribute("aria-description", re.compile("stops of light"))
         page.keyboard.press("Escape")
