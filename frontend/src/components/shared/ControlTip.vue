@@ -13,10 +13,18 @@ const visible = ref(false)
 const text = ref('')
 let resting: ReturnType<typeof setTimeout> | undefined
 
-/** Where the control is. Not the control itself, whose ARIA attributes the tooltip would change. */
-const place = computed(() => control.value && { getBoundingClientRect: () => control.value!.getBoundingClientRect() })
+const docket = computed(() => control.value?.closest('.docket'))
 /** Beside the docket, so that its other controls stay in sight. */
-const placement = computed(() => (control.value?.closest('.docket') ? 'right' : 'top'))
+const placement = computed(() => (docket.value ? 'right' : 'top'))
+/** Where the control is, as wide as the docket if it is in it. Not the control itself, whose ARIA attributes the
+ *  tooltip would change. */
+const place = computed(() => control.value && { getBoundingClientRect: () => placeOf(control.value!) })
+
+function placeOf(control: HTMLElement): DOMRect {
+  const { x, y, width, height } = control.getBoundingClientRect()
+  const column = docket.value?.getBoundingClientRect()
+  return column ? new DOMRect(column.x, y, column.width, height) : new DOMRect(x, y, width, height)
+}
 
 function aim(target: EventTarget | null): void {
   const found = target instanceof Element ? target.closest<HTMLElement>('[data-tip]') : null
