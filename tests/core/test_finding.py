@@ -24,6 +24,7 @@ from lucky_margin.core.finding import (
     subject_candidates,
 )
 from lucky_margin.core.finding.boxes import overlap
+from lucky_margin.core.finding.faces import find_faces
 from lucky_margin.core.framing import TurnedPhoto, within
 from lucky_margin.core.proposals import focus_proposal, proposed_focus
 from lucky_margin.core.scene import Scene, TakenPhoto
@@ -235,6 +236,22 @@ class FocusTest(unittest.TestCase):
         photo = drawn_face()
         cv2.rectangle(photo, (130, 205), (350, 280), (225, 180, 155), -1)
         self.assertNotIn("faces", [one.found_by for one in look_for_focus(photo)])
+
+    def test_a_small_face_is_found_among_people_alone(self):
+        small = cv2.resize(drawn_face(), None, fx=0.139, fy=0.139, interpolation=cv2.INTER_AREA)
+        picture = np.full((600, 800, 3), (150, 160, 165), np.uint8)
+        picture[100 : 100 + small.shape[0], 300 : 300 + small.shape[1]] = small
+        nobody, somebody = np.zeros((600, 800), np.float32), np.zeros((600, 800), np.float32)
+        somebody[80:400, 260:420] = 1
+        self.assertIsNone(find_faces(picture, nobody))
+        x, y = find_faces(picture, somebody).box.centre
+        self.assertLess(abs(800 * x - 333) + abs(600 * y - 137), 12)
+
+    def test_strips_are_looked_at(self):
+        for sides in ((1, 300), (300, 1)):
+            with self.subTest(sides=sides):
+                found = look_for_focus(noise(*sides)[:, :, :3])
+                self.assertNotIn("faces", [one.found_by for one in found])
 
     def test_nothing_stands_out_of_one_colour(self):
         for sides in ((1, 1), (40, 50), (2, 300)):

@@ -24,14 +24,16 @@ CERTAIN = 0.9
 _one_at_a_time = threading.Lock()
 
 
-def guessed(photo: Floats, within: Mask) -> Floats:
+def guessed(photo: Floats, within: Mask, *, mirrored: bool = True) -> Floats:
     """How surely each pixel is the subject of a box, 0..1, shape (rows, columns).
 
     ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1; ``within`` is the box in it.
+    ``mirrored`` asks the mirror image too and gives the mean, which is steadier and takes twice as
+    long.
     """
     nothing = np.zeros_like(within)
     seen = _with_masks(photo, within, nothing, nothing, nothing)
-    return _answer(_things(), seen, photo.shape[0], photo.shape[1])
+    return _answer(_things(), seen, photo.shape[:2], mirrored)
 
 
 def guessed_again(
@@ -40,9 +42,7 @@ def guessed_again(
     """The guess once strokes have been drawn over an ``earlier`` answer. The mirror image is not
     asked: someone waits with the brush in hand."""
     seen = _with_masks(photo, within, keep, leave_out, earlier)
-    with _one_at_a_time:
-        answer = _said(_things(), seen)
-    return np.asarray(cv2.resize(answer, photo.shape[1::-1]), np.float32)
+    return _answer(_things(), seen, photo.shape[:2], mirrored=False)
 
 
 def guessed_people(photo: Floats) -> Floats:
@@ -50,7 +50,7 @@ def guessed_people(photo: Floats) -> Floats:
 
     ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1.
     """
-    return _answer(_people(), _square(photo, PEOPLE_SIDE), photo.shape[0], photo.shape[1])
+    return _answer(_people(), _square(photo, PEOPLE_SIDE), photo.shape[:2], mirrored=True)
 
 
 def certainty(guess: Floats) -> tuple[float, float]:
@@ -77,11 +77,14 @@ def _square(photo: Floats, side: int) -> Floats:
     return np.ascontiguousarray(square.transpose(2, 0, 1), np.float32)
 
 
-def _answer(network: Any, seen: Floats, rows: int, columns: int) -> Floats:
-    """The mean of what a network says of the picture and of its mirror image."""
+def _answer(network: Any, seen: Floats, sides: tuple[int, int], mirrored: bool) -> Floats:
+    """What a network says of the picture, or the mean of that and of what it says of the mirror
+    image, at ``sides`` (rows, columns)."""
     with _one_at_a_time:
-        answer = (_said(network, seen) + _said(network, seen[..., ::-1])[:, ::-1]) / 2
-    return np.asarray(cv2.resize(answer, (columns, rows)), np.float32)
+        answer = _said(network, seen)
+        if mirrored:
+            answer = (answer + _said(network, seen[..., ::-1])[:, ::-1]) / np.float32(2)
+    return np.asarray(cv2.resize(answer, sides[::-1]), np.float32)
 
 
 def _said(network: Any, seen: Floats) -> Floats:

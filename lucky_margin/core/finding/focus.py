@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -13,11 +12,11 @@ from lucky_margin.core.finding.boxes import overlap
 from lucky_margin.core.finding.faces import FACE_SIDE, find_faces
 from lucky_margin.core.finding.standing_out import find_standing_out
 from lucky_margin.core.finding.things import find_people, find_things
-from lucky_margin.core.sampling import encode_16_bits, to_linear
+from lucky_margin.core.sampling import encode_16_bits, shrunk, to_linear
 from lucky_margin.core.scene import DerivedKey, TakenPhoto
 from lucky_margin.core.types import AnyPicture
 
-FOCUS_VERSION = 2
+FOCUS_VERSION = 3
 """Of how it is found; proposals of older ones are made anew."""
 
 FoundBy = Literal["faces", "people", "things", "contrast"]
@@ -125,10 +124,9 @@ def _small(photo: AnyPicture, longest: int) -> NDArray[np.uint8]:
     height, width = photo.shape[:2]
     scale = min(1.0, longest / max(width, height))
     sides = (max(1, round(width * scale)), max(1, round(height * scale)))
-    linear = np.asarray(
-        cv2.resize(to_linear(photo), sides, interpolation=cv2.INTER_AREA), np.float32
-    )
-    if linear.shape[2] == 4:
+    small = shrunk(photo, *sides)
+    if small.shape[2] == 4:
+        linear = to_linear(small)
         alpha = linear[:, :, 3:]
-        linear = linear[:, :, :3] * alpha + _TRANSPARENT * (1 - alpha)
-    return (encode_16_bits(linear) >> 8).astype(np.uint8)
+        small = encode_16_bits(linear[:, :, :3] * alpha + _TRANSPARENT * (1 - alpha))
+    return (small >> 8).astype(np.uint8)

@@ -106,7 +106,7 @@ def _looked_at_again(working: Floats, thing: Thing) -> Thing:
     box = with_room(thing.box, RIM)
     place = looked_at((box,), (), columns / rows)
     crop = np.ascontiguousarray(working[in_pixels(place, rows, columns)])
-    parts = _parts(guessed(crop, inside((box,), place, *crop.shape[:2])))
+    parts = _parts(guessed(crop, inside((box,), place, *crop.shape[:2]), mirrored=False))
     if not parts:
         return thing
     nearer = parts[0].box
