@@ -234,6 +234,7 @@ def try_out(page: Page) -> None:
 
 def step(page: Page, name: str) -> None:
     page.locator("button[aria-controls]", has_text=re.compile(rf"^\d{name}")).click()
+    page.get_by_role("heading", name="Docket").hover()  # or a tip would lie on the stage
 
 
 def keep(page: Page, name: str) -> None:

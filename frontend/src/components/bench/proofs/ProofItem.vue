@@ -60,7 +60,7 @@ async function drop(event: DragEvent): Promise<void> {
       </span>
       <span class="words">
         <b>{{ size.name }}</b>
-        <span>{{ size.on_paper || `${size.width} × ${size.height}` }}<template v-if="size.overridden.includes('window')">, own crop</template></span>
+        <span>{{ size.on_paper || `${size.width}\u00a0×\u00a0${size.height}` }}<template v-if="size.overridden.includes('window')">, own crop</template></span>
         <span v-if="enlarged">enlarged</span>
         <span class="state"><i class="check-light" :class="{ look: looks }"></i>{{ state }}</span>
       </span>
@@ -88,7 +88,7 @@ li.over {
 .proof {
   display: grid;
   grid-template-columns: calc(var(--longest) + 4px) minmax(0, 1fr);
-  gap: 9px;
+  gap: 5px;
   align-items: center;
   width: 100%;
   padding: 6px;
