@@ -1,5 +1,6 @@
 """The suggested tone: clear photos stay, damaged ones come back, and small steps stay small."""
 
+import tracemalloc
 import unittest
 from collections import defaultdict
 from functools import cache
@@ -83,6 +84,23 @@ class RepairTest(unittest.TestCase):
         there = Box(left=1 / 3, top=0.3, width=1 / 3, height=0.4)
         alone, all_alike = propose_tone(photo, there), propose_tone(photo)
         self.assertLess(alone.exposure + alone.shadows, all_alike.exposure + all_alike.shadows)
+
+    def test_a_large_photo_takes_no_copy_of_itself(self):
+        photo = np.tile(clear("bird-figure"), (16, 16, 1))
+        propose_tone(photo)
+        tracemalloc.start()
+        self.addCleanup(tracemalloc.stop)
+        propose_tone(photo)
+        _, peak = tracemalloc.get_traced_memory()
+        self.assertLess(peak, photo.nbytes)
+
+    def test_what_transparency_hides_does_not_count(self):
+        photo = clear("bird-figure")
+        hidden = np.dstack([photo, np.full(photo.shape[:2], 255, np.uint8)])
+        shown = hidden.copy()
+        hidden[:40] = (255, 0, 0, 0)
+        shown[:40] = (0, 0, 255, 0)
+        self.assertEqual(propose_tone(hidden), propose_tone(shown))
 
     def test_by_half_and_more(self):
         tone = Tone(exposure=0.5, haze=40, warmth=5500, contrast=80, noise_reduction=20)

@@ -14,14 +14,13 @@ them.
 
 from dataclasses import dataclass, replace
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine
 from lucky_margin.core.document import NEUTRAL_KELVIN, Box, Tone
 from lucky_margin.core.oklab import picture_from_light
-from lucky_margin.core.sampling import as_8_bits, encode_16_bits, to_linear
+from lucky_margin.core.sampling import as_8_bits, encode_16_bits, shrunk, to_linear
 from lucky_margin.core.sampling.srgb import decode, encode
 from lucky_margin.core.tone.apply import toned_values
 from lucky_margin.core.tone.bases import LUMINANCE
@@ -246,8 +245,7 @@ def _small_light(photo: AnyPicture) -> NDArray[np.float32]:
     height, width = photo.shape[:2]
     shrink = min(1.0, WORKING_SIDE / max(height, width))
     sides = max(1, round(width * shrink)), max(1, round(height * shrink))
-    linear = cv2.resize(to_linear(photo), sides, interpolation=cv2.INTER_AREA)
-    return np.ascontiguousarray(linear[:, :, :3], np.float32)
+    return np.ascontiguousarray(to_linear(shrunk(photo, *sides))[:, :, :3])
 
 
 def _haze_of(light: NDArray[np.float32]) -> float:
