@@ -36,7 +36,7 @@ def links_of(lab: Floats) -> Links:
         lab[1:, 1:] - lab[:-1, :-1],
         lab[1:, :-1] - lab[:-1, 1:],
     )
-    squared = [(step**2).sum(axis=2) for step in steps]
+    squared = [np.einsum("ijk,ijk->ij", step, step) for step in steps]
     all_squared = np.concatenate([part.ravel() for part in squared])
     beta = 1 / (2 * float(all_squared.sum()) / max(len(all_squared), 1) + 1e-6)
     right, below, below_right, below_left = (BORDER * np.exp(-beta * part) for part in squared)
