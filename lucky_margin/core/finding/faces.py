@@ -14,7 +14,6 @@ from numpy.typing import NDArray
 
 from lucky_margin.core.document import Box
 from lucky_margin.core.finding.boxes import Floats, unit_box
-from lucky_margin.core.types import Mask
 
 FACE_SIDE = 960
 """Longest side at which faces are looked for, in pixels."""
@@ -30,7 +29,8 @@ OWN_SIDE = 24
 other place only."""
 
 PASSES, PASSES_SMALL = 5, 2
-"""How often a face has to be found, at places and sizes that hardly differ; and one of those."""
+"""How often a face has to be found, at places and sizes that hardly differ, and how often one of
+those smaller ones."""
 
 SIZE_STEP = 1.06
 """From one size of faces to the next."""
@@ -54,7 +54,8 @@ EYES_HEIGHT = 0.6
 MOST_TILT = 0.35
 """How much higher one eye lies at most, of how far apart they are."""
 
-Bools = NDArray[np.bool_]
+Grey = NDArray[np.uint8]
+Mask = NDArray[np.bool_]
 
 _Rectangle = tuple[int, int, int, int]
 
@@ -95,7 +96,7 @@ def find_faces(picture: NDArray[np.uint8], people: Floats) -> Faces | None:
     return Faces(box, min(1.0, score / SURE_OF_A_FACE))
 
 
-def _seeming_faces(grey: Mask, are_people: Bools) -> Iterator[tuple[int, int, int, float]]:
+def _seeming_faces(grey: Grey, are_people: Mask) -> Iterator[tuple[int, int, int, float]]:
     """What passes for a face by the first sign: left, top, side and score."""
     cascade = _cascade("frontalface_default")
     rows, columns = (max(1, round(SHRINK * side)) for side in grey.shape)
@@ -115,8 +116,9 @@ def _seeming_faces(grey: Mask, are_people: Bools) -> Iterator[tuple[int, int, in
 
 
 def _passing(
-    cascade: cv2.CascadeClassifier, grey: Mask, least: int, most: int, passes: int
+    cascade: cv2.CascadeClassifier, grey: Grey, least: int, most: int, passes: int
 ) -> Iterator[tuple[int, int, int, float]]:
+    """The same for sides from ``least`` to ``most``, of what is found ``passes`` times."""
     found, _, scores = cascade.detectMultiScale3(
         grey, scaleFactor=SIZE_STEP, minNeighbors=passes, minSize=(least, least),
         maxSize=(most, most), outputRejectLevels=True,
