@@ -16,7 +16,7 @@ from lucky_margin.core.document import Box
 from lucky_margin.core.finding.boxes import Floats, unit_box
 
 FACE_SIDE = 960
-"""Longest side at which faces are looked for, in pixels."""
+"""Longest side of the picture in which faces are looked for, in pixels."""
 
 SURE_OF_A_FACE, LEAST_FACE_SCORE = 8.0, 2.0
 """The cascade's scores from which a face is taken as certain, and as one at all."""
@@ -36,8 +36,8 @@ SIZE_STEP = 1.06
 """From one size of faces to the next."""
 
 SHRINK = 0.5
-"""Faces are looked for at this share of the sides, which takes a third of the time; smaller ones,
-whose eyes would not be seen anyway, only among people."""
+"""Faces are looked for at this share of its sides, which takes a third of the time. Those that are
+too small for it, whose eyes would not be seen anyway, are looked for only among people."""
 
 LEAST_PERSON = 0.6
 """How surely what lies in the face must be a person, in the mean, where no eyes are found."""
