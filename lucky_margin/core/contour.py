@@ -93,7 +93,7 @@ def warm_up() -> None:
     distance_to_contour(np.eye(3, dtype=np.float32), 1)
 
 
-@numba.njit(cache=True)
+@numba.njit(nogil=True, cache=True)
 def _measure(
     distance: Floats,
     apart: Floats,

@@ -1,12 +1,12 @@
 """Pictures as responses: JPEG where nothing shows through, since it is quick, else PNG."""
 
-import io
 from typing import Any
 from urllib.parse import quote
 
 from fastapi import Response
 from PIL import Image
 
+from lucky_margin.core.saving import saved
 from lucky_margin.core.types import Picture8
 
 FOREVER = {"Cache-Control": "private, max-age=31536000, immutable"}
@@ -34,12 +34,10 @@ def picture_response(
     picture: Picture8, *, headers: dict[str, str], lossless: bool = False
 ) -> Response:
     """``picture`` for a screen."""
-    buffer = io.BytesIO()
     image = Image.fromarray(picture)
     if lossless or picture.shape[2] == 4:
-        image.save(buffer, "PNG", compress_level=1)
-        media_type = "image/png"
+        data, media_type = saved(image, "PNG", compress_level=1), "image/png"
     else:
-        image.save(buffer, "JPEG", quality=PREVIEW_QUALITY, subsampling=0)
+        data = saved(image, "JPEG", quality=PREVIEW_QUALITY, subsampling=0)
         media_type = "image/jpeg"
-    return Response(buffer.getvalue(), media_type=media_type, headers=headers)
+    return Response(data, media_type=media_type, headers=headers)

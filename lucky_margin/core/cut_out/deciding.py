@@ -61,7 +61,7 @@ def decided(evidence: Floats, links: Links, start: Floats, rounds: int) -> Float
     return share
 
 
-@numba.njit(cache=True, fastmath=True)
+@numba.njit(nogil=True, cache=True, fastmath=True)
 def _settle(  # noqa: C901 - written out, which is three times as fast as a loop over links
     links: Links, cost: Floats, share: Floats, ahead: Floats, flow: Links, rounds: int
 ) -> None:

@@ -21,7 +21,7 @@ def geodesic_distance(cost: NDArray[np.float32], start: NDArray[np.bool_]) -> ND
     return distance
 
 
-@numba.njit(cache=True)
+@numba.njit(nogil=True, cache=True)
 def _swept(cost: NDArray[np.float32], distance: NDArray[np.float32], passes: int) -> None:
     rows, columns = cost.shape
     for turn in range(2 * passes):

@@ -1,6 +1,5 @@
 """Encoding: a picture to the bytes of a file, the same bytes every time."""
 
-import io
 from typing import Any
 
 from PIL import Image
@@ -13,6 +12,7 @@ from lucky_margin.core.export.few_colours import MOST_COLOURS, in_few_colours
 from lucky_margin.core.export.metadata import Metadata
 from lucky_margin.core.export.pdf import SCREEN_PPI, Page, pdf, with_bleed
 from lucky_margin.core.photos.profiles import srgb_profile
+from lucky_margin.core.saving import saved
 from lucky_margin.core.types import ImageFormat, Picture8
 
 NOTHING_SAID = Metadata()
@@ -99,18 +99,12 @@ def _encoded(picture: Picture8, wanted: Export, quality: int, metadata: Metadata
         image, transparent = in_few_colours(picture, wanted.colours or MOST_COLOURS)
         options |= transparent
     try:
-        return _saved(image, image_format, options)
+        return saved(image, image_format, **options)
     except OSError:
         # Pillow's buffer for optimised JPEG is too small for noise at high quality.
         if not options.pop("optimize", False):
             raise
-        return _saved(image, image_format, options)
-
-
-def _saved(image: Image.Image, image_format: ImageFormat, options: dict[str, Any]) -> bytes:
-    buffer = io.BytesIO()
-    image.save(buffer, image_format.upper(), **options)
-    return buffer.getvalue()
+        return saved(image, image_format, **options)
 
 
 def carried(metadata: Metadata, image_format: ImageFormat) -> dict[str, Any]:

@@ -1,12 +1,11 @@
 """The cut-out as a picture of its own."""
 
-import io
-
 from PIL import Image
 
 from lucky_margin.core.errors import BadInput
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.sampling import as_8_bits
+from lucky_margin.core.saving import saved
 from lucky_margin.core.scene import Scene
 
 
@@ -21,6 +20,4 @@ def mask_file(scene: Scene) -> bytes:
     photo = shown_photo(scene)
     if photo.shows != "subject":
         raise BadInput("Nothing is cut out yet; find the subject first.")
-    buffer = io.BytesIO()
-    Image.fromarray(as_8_bits(photo.level(0))[:, :, 3]).save(buffer, "PNG")
-    return buffer.getvalue()
+    return saved(Image.fromarray(as_8_bits(photo.level(0))[:, :, 3]), "PNG")

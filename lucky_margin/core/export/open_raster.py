@@ -19,6 +19,7 @@ from lucky_margin.core.export.separating import FlatLayer, separated
 from lucky_margin.core.photos.profiles import srgb_profile
 from lucky_margin.core.progress import Progress, part_of, untold
 from lucky_margin.core.render import parts_of, render
+from lucky_margin.core.saving import saved
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Picture8
 
@@ -107,9 +108,8 @@ def _source(number: int) -> str:
 
 
 def _png(picture: Picture8) -> bytes:
-    buffer = io.BytesIO()
-    Image.fromarray(picture).save(buffer, "PNG", compress_level=4, icc_profile=srgb_profile())
-    return buffer.getvalue()
+    image = Image.fromarray(picture)
+    return saved(image, "PNG", compress_level=4, icc_profile=srgb_profile())
 
 
 def _thumbnail(picture: Picture8) -> Picture8:

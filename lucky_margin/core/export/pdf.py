@@ -11,6 +11,7 @@ from PIL import Image
 
 from lucky_margin.core.export.metadata import Metadata
 from lucky_margin.core.photos.profiles import srgb_profile
+from lucky_margin.core.saving import saved
 from lucky_margin.core.types import Picture8
 
 POINTS_PER_INCH = 72
@@ -90,6 +91,4 @@ def _as_pdf(data: bytes) -> bytes:
 def _on_white(image: Image.Image) -> bytes:
     clear = image.convert("RGBA")
     flat = Image.alpha_composite(Image.new("RGBA", image.size, "white"), clear).convert("RGB")
-    buffer = io.BytesIO()
-    flat.save(buffer, "JPEG", quality=_QUALITY, subsampling=0, icc_profile=srgb_profile())
-    return buffer.getvalue()
+    return saved(flat, "JPEG", quality=_QUALITY, subsampling=0, icc_profile=srgb_profile())

@@ -5,7 +5,6 @@ the other, as far as it has come. A GIF's pictures are brought to one palette on
 change from one to the other by the pattern of the dither, so what stands still does not flicker.
 """
 
-import io
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
@@ -29,6 +28,7 @@ from lucky_margin.core.render import render
 from lucky_margin.core.render.compose import with_alpha
 from lucky_margin.core.render.layers import flatten_colour
 from lucky_margin.core.sampling import dither_pattern
+from lucky_margin.core.saving import saved
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Picture8
 
@@ -156,7 +156,7 @@ def _as_webp(
         frames = (Image.fromarray(one) for one in _mixed(wanted.reveal.way, pictures, moments))
         options = {"quality": quality, "method": METHOD, "icc_profile": srgb_profile()}
         options |= carried(metadata_of(wanted, scene.facts), "webp")
-        return _saved(frames, "WEBP", moments, options)
+        return _animated(frames, "WEBP", moments, options)
 
     if wanted.max_kb is None:
         return Encoded(encode_at(wanted.quality), wanted.quality)
@@ -189,7 +189,7 @@ def _as_gif(
         progress(number / len(PALETTES))
         indexed, palette = _on_one_palette(flat, colours)
         frames = _stippled(wanted.reveal.way, indexed, palette, moments)
-        data = _saved(frames, "GIF", moments, {"optimize": False})
+        data = _animated(frames, "GIF", moments, {"optimize": False})
         encoded = Encoded(data, 100 * colours // PALETTES[0])
         if wanted.max_kb is None or len(data) <= wanted.max_kb * BYTES_PER_KB:
             break
@@ -245,16 +245,14 @@ def _stippled(
         yield image
 
 
-def _saved(
+def _animated(
     frames: Iterator[Image.Image],
     image_format: str,
     moments: Sequence[Moment],
     options: dict[str, object],
 ) -> bytes:
-    buffer = io.BytesIO()
-    first = next(frames)
-    first.save(
-        buffer,
+    return saved(
+        next(frames),
         image_format,
         save_all=True,
         append_images=frames,
@@ -262,4 +260,3 @@ def _saved(
         loop=0,
         **options,
     )
-    return buffer.getvalue()
