@@ -86,13 +86,22 @@ class CropTest(BrowserTest):
         ).to_be_visible()
         expect(page.locator("header .state")).to_have_text("saved · no changes yet")
 
-    def test_a_picture_that_takes_long_is_said_to_be_under_way(self):
-        said = self.page.get_by_role("status").filter(has_text="Drawing…")
-        with self.held_back("**/api/bench/preview"):
-            self.step("Border")
-            self.type_in("All sides, typed", "40")
-            expect(said).to_be_visible()
-        expect(said).to_be_hidden()
+    def test_a_picture_that_takes_long_is_said_to_be_under_way_and_waited_for(self):
+        page = self.page
+        said = page.get_by_role("status").filter(has_text="Drawing…")
+        up_to_date = page.locator(".proof-picture:not(.behind) img").first
+        expect(up_to_date).to_be_visible()
+        asked = self.requests()
+        with page.expect_request("**/api/bench/checks"):
+            with self.held_back("**/api/bench/preview"):
+                self.step("Border")
+                self.type_in("All sides, typed", "40")
+                expect(said).to_be_visible()
+                meanwhile = set(asked)
+            expect(said).to_be_hidden()
+            expect(up_to_date).to_be_visible()
+        self.assertIn("/bench/preview stage", meanwhile)
+        self.assertEqual(meanwhile & {"/bench/preview proof", "/bench/checks"}, set())
 
     def test_hovering_a_border_around_the_photo_does_not_stretch_it(self):
         page = self.page

@@ -40,6 +40,8 @@ export const useBench = defineStore('bench', () => {
   const onlyThisSize = ref(false)
   /** Raised whenever the stage has drawn its newest picture; proofs and checks follow it. */
   const stageDrawn = ref(0)
+  /** Whether the stage waits for a picture. */
+  const isStageDrawing = ref(false)
 
   const document = computed<Finish | null>(() => draft.value?.document ?? null)
   const layout = computed(() => draft.value?.layout ?? null)
@@ -347,6 +349,7 @@ export const useBench = defineStore('bench', () => {
     isDragging,
     isUnsaved,
     stageDrawn,
+    isStageDrawing,
     ask,
     workOn,
     load,

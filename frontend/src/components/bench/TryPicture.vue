@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { watchDebounced } from '@vueuse/core'
-
 // What an edit would make of this photo, as a small picture to choose.
 
 import type { Edit } from '../../api/types'
 import { lookingAt } from '../../composables/lookingAt'
 import { usePictures, type PictureWish } from '../../composables/pictures'
+import { whenStageRests } from '../../composables/stageRest'
 import { useBench } from '../../stores/bench'
 
 const props = withDefaults(
@@ -28,7 +27,7 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ choose: []; hover: [on: boolean] }>()
 
-/** Small pictures wait until the stage and the proofs are done. */
+/** Small pictures wait for the proofs too. */
 const IDLE_MS = 350
 /** Drawn a little larger than shown, since the frame cuts off what does not fit. */
 const ROOM = 1.4
@@ -36,17 +35,16 @@ const ROOM = 1.4
 const bench = useBench()
 const { shown, ask } = usePictures<PictureWish>(props.channel)
 
-watchDebounced(
-  () => [bench.stageDrawn, bench.dragging],
-  () => {
-    if (!bench.draft || bench.dragging) return
+whenStageRests(
+  () => null,
+  (draft) => {
     const { width, height } = bench.layout!
     const shownPart = Math.min(props.corner ?? props.middle ?? Infinity, width, height)
     const scale = Math.min(1, (ROOM * props.height * window.devicePixelRatio) / shownPart)
     const side = Math.max(1, Math.floor(shownPart * scale))
     const [left, top] = props.corner ? [0, 0] : [width, height].map((whole) => Math.floor((whole * scale - side) / 2))
     ask({
-      draft: bench.draft,
+      draft,
       size_id: bench.sizeId,
       edit: props.edit,
       view: 'final',
@@ -56,7 +54,7 @@ watchDebounced(
       rough: true,
     })
   },
-  { debounce: IDLE_MS, immediate: true },
+  IDLE_MS,
 )
 </script>
 

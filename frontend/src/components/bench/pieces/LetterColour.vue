@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // The letters' colour, with the contrast that it has where they lie.
 
-import { watchDebounced } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 
 import type { Edit, Proposal, Legibility, TextPiece } from '../../../api/types'
 import { usePieceEdits } from '../../../composables/pieceEdits'
+import { whenStageRests } from '../../../composables/stageRest'
 import { useBench } from '../../../stores/bench'
 import { useNotices } from '../../../stores/notices'
 import ColourField from '../../shared/ColourField.vue'
@@ -21,18 +21,16 @@ const { set } = usePieceEdits()
 const legible = shallowRef<Legibility | null>(null)
 const place = ref(0)
 
-watchDebounced(
-  () => [bench.stageDrawn, props.piece, bench.dragging],
+whenStageRests(
+  () => props.piece,
   async () => {
-    // Leaving the bench leaves no document to be judged.
-    if (bench.dragging || !bench.draft) return
     try {
       legible.value = await bench.ask<Legibility>('/bench/legibility', { piece: props.piece.id })
     } catch (error) {
       notices.tell(error)
     }
   },
-  { debounce: IDLE_MS, immediate: true },
+  IDLE_MS,
 )
 
 /** Ask the service for a mend, and make it. */

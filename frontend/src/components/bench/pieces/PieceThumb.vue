@@ -1,15 +1,15 @@
 <script setup lang="ts">
 // A piece alone, small, as it looks on the size in hand.
 
-import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 
 import { usePictures } from '../../../composables/pictures'
+import { whenStageRests } from '../../../composables/stageRest'
 import { useBench } from '../../../stores/bench'
 
 const props = defineProps<{ id: string }>()
 
-/** Small pictures wait until the stage and the proofs are done. */
+/** Small pictures wait for the proofs too. */
 const IDLE_MS = 200
 /** The longest side, in CSS pixels. */
 const SIDE = 34
@@ -38,16 +38,16 @@ function within(start: number, length: number, side: number): { start: number; l
   return { start: Math.min(Math.floor(start), all - kept), length: kept }
 }
 
-watchDebounced(
-  () => [bench.stageDrawn, box.value, bench.dragging],
-  () => {
-    if (!box.value || !bench.draft || bench.dragging) return
+whenStageRests(
+  () => box.value,
+  (draft) => {
+    if (!box.value) return
     const { left, top, width, height } = box.value
     const scale = Math.min(1, (SIDE * window.devicePixelRatio) / Math.max(width, height))
     const across = within(left * scale, width * scale, bench.layout!.width * scale)
     const down = within(top * scale, height * scale, bench.layout!.height * scale)
     ask({
-      draft: bench.draft,
+      draft,
       size_id: bench.sizeId,
       edit: null,
       view: 'piece',
@@ -58,7 +58,7 @@ watchDebounced(
       held: [props.id],
     })
   },
-  { debounce: IDLE_MS, immediate: true },
+  IDLE_MS,
 )
 </script>
 

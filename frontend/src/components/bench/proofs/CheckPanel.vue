@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { watchDebounced } from '@vueuse/core'
 import { ref, watch } from 'vue'
 
 import type { Edit } from '../../../api/types'
+import { whenStageRests } from '../../../composables/stageRest'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 
-/** Checks wait until the stage has been idle this long. */
 const IDLE_MS = 120
 
 const bench = useBench()
@@ -28,13 +27,7 @@ watch(
   },
 )
 
-watchDebounced(
-  () => [bench.stageDrawn, bench.draft?.draft, bench.dragging],
-  () => {
-    if (bench.draft && !bench.dragging) checks.measure(bench.draft)
-  },
-  { debounce: IDLE_MS, immediate: true },
-)
+whenStageRests(() => bench.draft?.draft, checks.measure, IDLE_MS)
 </script>
 
 <template>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // A size as it is now, drawn once the stage is; it says so while it has not caught up.
 
-import { watchDebounced } from '@vueuse/core'
 import { computed, onScopeDispose, watch } from 'vue'
 
 import type { SizeLaid } from '../../../api/types'
 import { usePictures, type PictureWish } from '../../../composables/pictures'
+import { whenStageRests } from '../../../composables/stageRest'
 import { useBench } from '../../../stores/bench'
 import { useProofs } from '../../../stores/proofs'
 
@@ -17,18 +17,17 @@ const props = defineProps<{
   channel: string
 }>()
 
-/** Proofs wait until the stage has been idle this long. */
 const IDLE_MS = 80
 
 const bench = useBench()
 const { shown, ask } = usePictures<PictureWish>(`${props.channel}-${props.size.id}`)
 
-watchDebounced(
-  () => [bench.stageDrawn, bench.draft?.draft, props.scale, bench.dragging],
-  () => {
-    if (bench.dragging || !bench.draft?.sizes.some(({ id }) => id === props.size.id)) return
+whenStageRests(
+  () => [bench.draft?.draft, props.scale],
+  (draft) => {
+    if (!draft.sizes.some(({ id }) => id === props.size.id)) return
     ask({
-      draft: bench.draft,
+      draft,
       size_id: props.size.id,
       edit: null,
       view: 'final',
@@ -37,7 +36,7 @@ watchDebounced(
       place: 'proof',
     })
   },
-  { debounce: IDLE_MS, immediate: true },
+  IDLE_MS,
 )
 
 if (props.channel === 'proof') {

@@ -2,7 +2,7 @@
 
 import { watchDebounced } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
-import { computed, ref, watch, type Ref } from 'vue'
+import { computed, onScopeDispose, ref, watch, type Ref } from 'vue'
 
 import { usePictures, type PictureWish } from '../../../composables/pictures'
 import { useBench } from '../../../stores/bench'
@@ -35,10 +35,12 @@ export function useStagePicture(areaWidth: Ref<number>, areaHeight: Ref<number>,
   const isLate = ref(false)
   watch(waitsFor, (number, _, onCleanup) => {
     isLate.value = false
+    bench.isStageDrawing = number > 0
     if (!number) return
     const timer = setTimeout(() => (isLate.value = true), LATE_MS)
     onCleanup(() => clearTimeout(timer))
   })
+  onScopeDispose(() => (bench.isStageDrawing = false))
 
   /** While something is dragged the picture does not wait for the draft of it. */
   const asked = computed(() => {

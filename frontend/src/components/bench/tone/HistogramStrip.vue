@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 
+import { whenStageRests } from '../../../composables/stageRest'
 import { useBench } from '../../../stores/bench'
 import { useToneFigures } from '../../../stores/toneFigures'
 
@@ -13,12 +13,10 @@ const bench = useBench()
 const measured = useToneFigures()
 const figures = computed(() => measured.figures)
 
-watchDebounced(
-  () => [bench.draft?.draft, bench.sizeId, bench.dragging],
-  () => {
-    if (bench.draft && !bench.dragging) measured.measure(bench.draft, bench.sizeId)
-  },
-  { debounce: IDLE_MS, immediate: true },
+whenStageRests(
+  () => [bench.draft?.draft, bench.sizeId],
+  (draft) => measured.measure(draft, bench.sizeId),
+  IDLE_MS,
 )
 
 /** The highest step that is shown whole; single spikes may go past the top. */
