@@ -59,7 +59,7 @@ def go_across(
     begins at ``begin``, each further one ``slope`` further down."""
     height, width, channels = out.shape
     for j in numba.prange(height):
-        rows = np.empty((4, width))
+        rows = np.empty((4, width), np.float32)
         pixel = np.empty(4, np.float32)
         start = begin + step * j - 0.5
         for i in range(width):

@@ -52,7 +52,7 @@ def resample(
             if y_weights[j, tap] != 0:
                 row = source[y_first[j] + tap, left:right].reshape(-1)
                 _add_line(row, y_weights[j, tap], decode, line)
-        rows = np.empty((4, x_first.shape[0]))
+        rows = np.empty((4, x_first.shape[0]), np.float32)
         r, g, b, noise = rows[0], rows[1], rows[2], rows[3]
         _weigh_across(line, x_first, left, x_weights, r, g, b)
         store_row(r, g, b, noise, x_origin, y_origin + j, out[j])
@@ -138,7 +138,7 @@ def halve(source: AnyPicture, decode: NDArray[np.float32]) -> AnyPicture:
     top = np.float64(decode.shape[0] - 1)
     for j in numba.prange(out.shape[0]):
         above, below = source[2 * j], source[min(2 * j + 1, rows - 1)]
-        line = np.empty(out.shape[1] * channels)
+        line = np.empty(out.shape[1] * channels, np.float32)
         if channels == 4:
             means_of_transparent(above, below, decode, top, line)
         else:

@@ -4,11 +4,13 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.sampling.vector_maths import FAST, Row, encoded
+from lucky_margin.core.sampling.vector_maths import FAST, HALF, ZERO, Row, encoded, singles
 from lucky_margin.core.types import AnyPicture, Picture8, Picture16
 
-WHOLE = 0.03
+WHOLE = np.float32(0.03)
 """Of an 8-bit step: a value this near to a whole one is that value and is not dithered."""
+
+_TOP, _TOP_AT_16_BITS, _LESS_THAN_A_STEP, _QUARTER = singles(255, 65535, 0.999, 0.25)
 
 
 @numba.njit(inline="always")
@@ -31,10 +33,10 @@ def to_8_bits(value: float, noise: float) -> int:
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
 def _rounded(value: float, noise: float) -> float:
-    nearest = np.floor(value + 0.5)
-    dithered = np.floor(value + 0.5 + 0.999 * noise)
+    nearest = np.floor(value + HALF)
+    dithered = np.floor(value + HALF + _LESS_THAN_A_STEP * noise)
     kept = nearest if abs(value - nearest) <= WHOLE else dithered
-    return min(max(kept, 0.0), 255.0)
+    return min(max(kept, ZERO), _TOP)
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
@@ -56,7 +58,7 @@ def dither_pattern(width: int, height: int) -> NDArray[np.float64]:
 def quantise(noise: Row, row: Row) -> None:
     """Values (0..1) as whole steps of 0 to 255, as ``to_8_bits`` rounds them."""
     for i in range(row.size):
-        row[i] = _rounded(255.0 * row[i], noise[i])
+        row[i] = _rounded(_TOP * row[i], noise[i])
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
@@ -84,9 +86,9 @@ def store(r: Row, g: Row, b: Row, start: int, line: Picture8) -> None:
 def store_at_16_bits(r: Row, g: Row, b: Row, line: Picture16) -> None:
     """Values (0..1), rounded, into a line of pixels."""
     for i in range(r.size):
-        line[i, 0] = np.uint16(np.int32(65535.0 * r[i] + 0.5))
-        line[i, 1] = np.uint16(np.int32(65535.0 * g[i] + 0.5))
-        line[i, 2] = np.uint16(np.int32(65535.0 * b[i] + 0.5))
+        line[i, 0] = np.uint16(np.int32(_TOP_AT_16_BITS * r[i] + HALF))
+        line[i, 1] = np.uint16(np.int32(_TOP_AT_16_BITS * g[i] + HALF))
+        line[i, 2] = np.uint16(np.int32(_TOP_AT_16_BITS * b[i] + HALF))
 
 
 @numba.njit(fastmath=FAST)
@@ -99,7 +101,7 @@ def means(above: AnyPicture, below: AnyPicture, decode: NDArray[np.float32], lin
         for c in range(3):
             sum_above = decode[above[left, c]] + decode[above[right, c]]
             sum_below = decode[below[left, c]] + decode[below[right, c]]
-            line[3 * i + c] = 0.25 * (sum_above + sum_below)
+            line[3 * i + c] = _QUARTER * (sum_above + sum_below)
 
 
 @numba.njit(fastmath=FAST)

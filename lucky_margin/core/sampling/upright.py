@@ -42,7 +42,7 @@ def interpolate_upright(
         count = min(BLOCK, height - start)
         columns = np.zeros((channels, wide, BLOCK), np.float32)
         _go_down(photo, decode, first, top + step_y * start, step_y, count, down, columns)
-        light, read = np.empty((BLOCK, 4, width)), np.empty(BLOCK, np.float32)
+        light, read = np.empty((BLOCK, 4, width), np.float32), np.empty(BLOCK, np.float32)
         for k in range(channels):
             for i in range(width):
                 _read(columns[k], left - first + step_x * i, across, read)
@@ -82,9 +82,7 @@ def _go_down(
 
 
 @numba.njit(error_model="numpy")
-def _store(
-    light: NDArray[np.float64], encoding: NDArray[np.float32], x: int, y: int, line: AnyPicture
-) -> None:
+def _store(light: Light, encoding: NDArray[np.float32], x: int, y: int, line: AnyPicture) -> None:
     """A line of ``light``, of shape (4, columns), as it is kept at ``x``, ``y`` of the output."""
     if line.shape[1] == 3:
         store_row(light[0], light[1], light[2], light[3], x, y, line)

@@ -1,59 +1,79 @@
 """Slow functions without branches or tables, of which the compiler makes vector code in loops.
 
-Exponent and mantissa are taken from the bits of a double (IEEE 754), the rest from short series,
-below 1e-6 off, far under the last rounding.
+Exponent and mantissa are taken from the bits of a single float (IEEE 754), the rest from short
+series, below 1e-6 off, far under the last rounding. Twice as many singles as doubles are worked on
+at a time; so all numbers here are singles, since one double makes doubles of the others.
 """
+
+from typing import Any
 
 import numba
 import numpy as np
 from numpy.typing import NDArray
 
-Row = NDArray[np.float64]
-"""Numbers beside each other, one-dimensional."""
+Row = NDArray[np.floating[Any]]
+"""Numbers beside each other, one-dimensional; singles where it has to be quick."""
 
-FAST = {"contract", "reassoc", "arcp", "nsz", "nnan", "ninf"}
+Number = np.floating[Any]
+"""One of them."""
+
+FAST = {"contract", "reassoc", "nsz", "nnan", "ninf"}
 """What LLVM may assume of the numbers: neither infinite nor undefined, and sums may be put in
-another order."""
+another order. Not that reciprocals will do: it estimates those of singles, but in vector code
+alone, and a pixel must not depend on whether it lies in a line's last, odd ones."""
 
-TINY = 1e-30
-ONE = 1023 << 52
-"""The bits of 1.0: an exponent of 0, biased."""
 
-_LN_2 = float(np.log(2))
-_MANTISSA = (1 << 52) - 1
+def singles(*numbers: float) -> tuple[np.float32, ...]:
+    """Constants that leave singles singles."""
+    return tuple(np.float32(number) for number in numbers)
+
+
+ZERO, HALF, ONE, TWO, THREE = singles(0, 0.5, 1, 2, 3)
+TINY = np.float32(1e-30)
+BITS_OF_ONE = np.int32(127 << 23)
+"""An exponent of 0, biased."""
+
+_BIAS, _FRACTION_BITS = np.int32(127), np.int32(23)
+_FRACTION = np.int32((1 << 23) - 1)
+_ROOT_OF_2 = np.float32(2**0.5)
+_LN_2, _TWICE_LOG2_E = singles(np.log(2), 2 / np.log(2))
+_TANGENT = singles(1 / 3, 1 / 5, 1 / 7)
+_POWERS = singles(1 / 6, 1 / 24, 1 / 120, 1 / 720)
+_LINEAR_TO, _SLOPE, _SCALE, _EXPONENT = singles(0.0031308, 12.92, 1.055, 1 / 2.4)
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def log2(x: float) -> float:
+def log2(x: Number) -> Number:
     """For ``x`` over 0, by the series of the area tangent about 1."""
-    bits = np.float64(x).view(np.int64)
-    mantissa = np.int64((bits & _MANTISSA) | ONE).view(np.float64)
-    above = mantissa > 1.4142135623730951
-    mantissa = 0.5 * mantissa if above else mantissa
-    exponent = (bits >> 52) - 1023 + (1 if above else 0)
-    s = (mantissa - 1.0) / (mantissa + 1.0)
+    bits = np.float32(x).view(np.int32)
+    mantissa = np.int32((bits & _FRACTION) | BITS_OF_ONE).view(np.float32)
+    above = mantissa > _ROOT_OF_2
+    mantissa = HALF * mantissa if above else mantissa
+    exponent = np.float32(np.int32((bits >> _FRACTION_BITS) - _BIAS)) + (ONE if above else ZERO)
+    s = (mantissa - ONE) / (mantissa + ONE)
     q = s * s
-    series = 1.0 + q * (1 / 3 + q * (1 / 5 + q * (1 / 7 + q * (1 / 9))))
-    return exponent + 2.0 / _LN_2 * s * series
+    series = ONE + q * (_TANGENT[0] + q * (_TANGENT[1] + q * _TANGENT[2]))
+    return exponent + _TWICE_LOG2_E * s * series
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def exp2(x: float) -> float:
-    """For ``x`` of -1000 to 1000."""
-    whole = np.floor(x + 0.5)
-    t = _LN_2 * (x - whole)
-    series = 1 / 6 + t * (1 / 24 + t * (1 / 120 + t * (1 / 720)))
-    part = 1.0 + t * (1.0 + t * (0.5 + t * series))
-    return part * np.int64((np.int64(whole) + 1023) << 52).view(np.float64)
+def exp2(x: Number) -> Number:
+    """For ``x`` of -100 to 100."""
+    power = np.float32(x)
+    whole = np.floor(power + HALF)
+    t = _LN_2 * (power - whole)
+    series = _POWERS[0] + t * (_POWERS[1] + t * (_POWERS[2] + t * _POWERS[3]))
+    part = ONE + t * (ONE + t * (HALF + t * series))
+    return part * np.int32((np.int32(whole) + _BIAS) << _FRACTION_BITS).view(np.float32)
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def encoded(light: float) -> float:
+def encoded(light: Number) -> Number:
     """sRGB encoding (0..1) of linear light, clipped to 0..1: IEC 61966-2-1."""
-    light = min(max(light, 0.0), 1.0)
+    clipped = min(max(np.float32(light), ZERO), ONE)
     # Written so that white is 1 to the last bit.
-    bent = 1.0 + 1.055 * (exp2(log2(light + TINY) / 2.4) - 1.0)
-    return 12.92 * light if light <= 0.0031308 else bent
+    bent = ONE + _SCALE * (exp2(log2(clipped + TINY) * _EXPONENT) - ONE)
+    return _SLOPE * clipped if clipped <= _LINEAR_TO else bent
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)

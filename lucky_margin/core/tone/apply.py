@@ -117,17 +117,17 @@ def _layers(
     tones = [tone, *(Tone(**area.settings) for area in areas)]
     curves = [luminance_curve(one) for one in tones]
     return Layers(
-        balance=np.array([_balance(one) for one in tones]),
+        balance=np.array([_balance(one) for one in tones], np.float32),
         local=np.array(
             [[100 * t.exposure, t.shadows, t.highlights, t.local_contrast] for t in tones],
-            np.float64,
+            np.float32,
         )
-        / 100,
-        curves=np.array([_NO_CURVE if curve is None else curve for curve in curves]),
+        / np.float32(100),
+        curves=np.array([_NO_CURVE if curve is None else curve for curve in curves], np.float32),
         has_curve=np.array([curve is not None for curve in curves]),
-        colour=np.array([_colour(one) for one in tones]),
-        by_hue=np.array([by_hue(one.hues) for one in tones]),
-        strength=np.array([1.0, *(area.strength / 100 for area in areas)]),
+        colour=np.array([_colour(one) for one in tones], np.float32),
+        by_hue=np.array([by_hue(one.hues) for one in tones], np.float32),
+        strength=np.array([1.0, *(area.strength / 100 for area in areas)], np.float32),
         masks=mask_rows(areas, on_photo),
         lines=read_only(_NO_LINES if lines is None else lines),
         subject=read_only(_NO_SUBJECT if subject is None else subject),

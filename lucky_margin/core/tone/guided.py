@@ -9,11 +9,14 @@ appears.
 from dataclasses import dataclass
 
 import cv2
+import numba
 import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.affine import Affine, scaling
+from lucky_margin.core.arrays import read_only
 from lucky_margin.core.sampling import shrunk, to_linear
+from lucky_margin.core.sampling.vector_maths import FAST
 from lucky_margin.core.types import AnyPicture, Region
 
 WORKING_SIDE = 768
@@ -35,16 +38,39 @@ class GuidedLines:
         pixels; shape (height, width, 2)."""
         left, top, width, height = region
         onto = scaling(self.scale, self.scale).after(mapping)
-        # OpenCV counts from pixel centres.
-        x, y = onto(left + 0.5, top + 0.5)
-        matrix = np.array([[onto.a, onto.b, x - 0.5], [onto.c, onto.d, y - 0.5]])
-        return cv2.warpAffine(
-            self.lines,
-            matrix,
-            (width, height),
-            flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
-            borderMode=cv2.BORDER_REPLICATE,
-        ).astype(np.float32, copy=False)
+        # From pixel centre to pixel centre.
+        x0, y0 = onto(0.5, 0.5)
+        out = np.empty((height, width, 2), np.float32)
+        across, down = (onto.a, onto.b, x0 - 0.5), (onto.c, onto.d, y0 - 0.5)
+        _read_between(read_only(self.lines), across, down, left, top, out)
+        return out
+
+
+@numba.njit(parallel=True, nogil=True, cache=True, error_model="numpy", fastmath=FAST)
+def _read_between(
+    lines: NDArray[np.float32],
+    across: tuple[float, float, float],
+    down: tuple[float, float, float],
+    left: int,
+    top: int,
+    out: NDArray[np.float32],
+) -> None:
+    """Fill ``out``, whose first pixel is that of column ``left`` and row ``top``, from places
+    between the pixels of ``lines``. They depend on a pixel's own column and row alone, so that a
+    part of a picture is what it is in the whole."""
+    last_x, last_y = lines.shape[1] - 1, lines.shape[0] - 1
+    for j in numba.prange(out.shape[0]):
+        for i in range(out.shape[1]):
+            x = across[0] * (left + i) + across[1] * (top + j) + across[2]
+            y = down[0] * (left + i) + down[1] * (top + j) + down[2]
+            x, y = min(max(x, 0.0), last_x), min(max(y, 0.0), last_y)
+            x0, y0 = np.uint32(np.int32(x)), np.uint32(np.int32(y))
+            x1, y1 = np.uint32(min(x0 + 1, last_x)), np.uint32(min(y0 + 1, last_y))
+            from_left, from_top = np.float32(x - x0), np.float32(y - y0)
+            for k in range(2):
+                above = lines[y0, x0, k] + (lines[y0, x1, k] - lines[y0, x0, k]) * from_left
+                below = lines[y1, x0, k] + (lines[y1, x1, k] - lines[y1, x0, k]) * from_left
+                out[j, i, k] = above + (below - above) * from_top
 
 
 def working_light(photo: AnyPicture) -> NDArray[np.float32]:

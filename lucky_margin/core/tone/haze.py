@@ -103,7 +103,7 @@ def _change_veil(
 ) -> None:
     height, width = picture.shape[:2]
     for j in numba.prange(height):
-        r, g, b = np.empty(width), np.empty(width), np.empty(width)
+        r, g, b = np.empty((3, width), np.float32)
         for i in range(width):
             r[i] = decode[picture[j, i, 0]]
             g[i] = decode[picture[j, i, 1]]

@@ -17,7 +17,16 @@ from lucky_margin.core.sampling.lines import (
     store,
     to_8_bits,
 )
-from lucky_margin.core.sampling.vector_maths import FAST, Row, encode, encoded, exp2, log2
+from lucky_margin.core.sampling.vector_maths import (
+    FAST,
+    ZERO,
+    Row,
+    encode,
+    encoded,
+    exp2,
+    log2,
+    singles,
+)
 from lucky_margin.core.tone.areas import SUBJECT
 from lucky_margin.core.tone.bases import DARKEST, MIDDLE_GREY
 from lucky_margin.core.tone.curves import STEPS
@@ -39,43 +48,47 @@ from lucky_margin.core.types import Picture8, Picture16
 
 Floats = NDArray[np.float64]
 
-SHADOW_EV, HIGHLIGHT_EV = 1.8, 1.2
+SHADOW_EV, HIGHLIGHT_EV = singles(1.8, 1.2)
 """The most that shadows and highlights move a region."""
 
-SHADOW_DEPTH = 4.0
+SHADOW_DEPTH = np.float32(4)
 """EV below mid-grey at which shadows act in full."""
 
-WHITE_EV = 2.4739
+WHITE_EV = np.float32(2.4739)
 """How far white lies above mid-grey: log2(1 / 0.18)."""
 
-PAPER_FROM, PAPER = 1.0, 2.4
+PAPER_FROM, PAPER = singles(1, 2.4)
 """EV from mid-grey between which a region is more and more taken for white paper."""
 
-PAPER_EV = 0.18
+PAPER_EV = np.float32(0.18)
 """How much white paper is darkened when highlights are taken back in full."""
 
-LOCAL_CONTRAST = 0.8
+LOCAL_CONTRAST = np.float32(0.8)
 
 BLOCK = 1024
 """Pixels of a block."""
+
+_DARKEST, _MIDDLE_GREY, _STEPS = singles(DARKEST, MIDDLE_GREY, STEPS)
+
+Singles = NDArray[np.float32]
 
 
 class Layers(NamedTuple):
     """Light and colour of the whole photo, first, and of each area; one row for each."""
 
-    balance: Floats
+    balance: Singles
     """The 3 x 3 matrices with exposure in them, shape (n, 9)."""
-    local: Floats
+    local: Singles
     """Exposure (EV), shadows, highlights, local_contrast (-1..1), shape (n, 4)."""
-    curves: Floats
+    curves: Singles
     """Linear luminance by encoded, shape (n, STEPS + 1)."""
     has_curve: NDArray[np.bool_]
-    colour: Floats
+    colour: Singles
     """How OKLCH is needed (0 not, else see ``oklch``), saturation, muted_colours (-1..1) and grey
     (0..1); shape (n, 4)."""
-    by_hue: Floats
+    by_hue: Singles
     """See ``hues.by_hue``; shape (n, 4, HUE_STEPS + 1)."""
-    strength: Floats
+    strength: Singles
     """Shape (n,), 0..1."""
     masks: Floats
     """See ``areas.mask_rows``; shape (m, MASK_FIELDS)."""
@@ -138,7 +151,7 @@ def tone_pixels(
     out = np.empty((height, width, channels), np.uint8)
     kept = 1.0 - overlays.tint[7] * overlays.tint[11]
     for j in numba.prange(height):
-        rows = np.empty((_ROWS, BLOCK))
+        rows = np.empty((_ROWS, BLOCK), np.float32)
         y = y_origin + j
         for start in range(0, width, BLOCK):
             block = _block(rows, min(BLOCK, width - start))
@@ -165,7 +178,7 @@ def tone_values(
     height, width = picture.shape[:2]
     out = np.empty((height, width, 3), np.float32)
     for j in numba.prange(height):
-        rows = np.empty((_ROWS, BLOCK))
+        rows = np.empty((_ROWS, BLOCK), np.float32)
         for start in range(0, width, BLOCK):
             count = min(BLOCK, width - start)
             block = _block(rows, count)
@@ -189,7 +202,7 @@ def area_shares(
     height, width = picture.shape[:2]
     out = np.empty((height, width), np.float32)
     for j in numba.prange(height):
-        rows = np.empty((_ROWS, BLOCK))
+        rows = np.empty((_ROWS, BLOCK), np.float32)
         for start in range(0, width, BLOCK):
             count = min(BLOCK, width - start)
             block = _block(rows, count)
@@ -200,7 +213,7 @@ def area_shares(
 
 
 @numba.njit(error_model="numpy")
-def _block(rows: Floats, count: int) -> Block:
+def _block(rows: Singles, count: int) -> Block:
     """The first ``count`` numbers of each row."""
     return Block(
         rows[0, :count],
@@ -273,7 +286,7 @@ def _measure(
 ) -> None:
     for i in range(base.size):
         at = np.uint32(start + i)
-        own = log2(max(luminance(r[i], g[i], b[i]), DARKEST) / MIDDLE_GREY)
+        own = log2(max(luminance(r[i], g[i], b[i]), _DARKEST) / _MIDDLE_GREY)
         base[i] = lines[at, 0] * own + lines[at, 1]
         detail[i] = own - base[i]
 
@@ -311,7 +324,7 @@ def _lift_regions(local: Row, at: Row, detail: Row, moved: Row, r: Row, g: Row, 
     for i in range(r.size):
         base = at[i] + exposure
         lit = highlights * smooth(base / WHITE_EV)
-        kept = max(lit, -PAPER_EV - max(exposure, 0.0) - max(at[i] - PAPER, 0.0))
+        kept = max(lit, -PAPER_EV - max(exposure, ZERO) - max(at[i] - PAPER, ZERO))
         lit += (kept - lit) * smooth((at[i] - PAPER_FROM) / (PAPER - PAPER_FROM))
         gain = shadows * smooth(-base / SHADOW_DEPTH) + lit
         moved[i] = exposure + gain
@@ -335,7 +348,7 @@ def _luminances(r: Row, g: Row, b: Row, linear: Row, place: Row) -> None:
     """Luminances, and their places on a curve, in steps."""
     for i in range(r.size):
         linear[i] = luminance(r[i], g[i], b[i])
-        place[i] = STEPS * encoded(linear[i])
+        place[i] = _STEPS * encoded(linear[i])
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)

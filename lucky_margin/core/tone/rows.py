@@ -1,6 +1,7 @@
 """Loops over rows of numbers, each so plain that the compiler makes vector code of it.
 
-Reading tables keeps it from that, so ``look_up`` does this alone and others only calculate.
+Reading tables keeps it from that, so ``look_up`` does this alone and others only calculate. The
+numbers in them are singles, since one double makes doubles of the others (see ``vector_maths``).
 
 Colours are three rows, changed in place.
 """
@@ -8,56 +9,73 @@ Colours are three rows, changed in place.
 import numba
 import numpy as np
 
-from lucky_margin.core.sampling.vector_maths import FAST, ONE, TINY, Row
+from lucky_margin.core.sampling.vector_maths import (
+    BITS_OF_ONE,
+    FAST,
+    ONE,
+    THREE,
+    TINY,
+    TWO,
+    ZERO,
+    Number,
+    Row,
+    singles,
+)
 from lucky_margin.core.tone.bases import LUMINANCE
 
-RED, GREEN, BLUE = LUMINANCE
-DARK = 1e-6
+RED, GREEN, BLUE = singles(*LUMINANCE)
+DARK = np.float32(1e-6)
 """Luminance below which a colour has none."""
 
-_THIRD_OF_BIAS = np.uint32((ONE - ONE // 3) >> 32)
-"""Added to a third of the upper half of a number's bits, this gives the upper half of nearly its
-cube root's."""
+_THREE_OF_BITS = np.int32(3)
+_THIRD_OF_BIAS = np.int32(BITS_OF_ONE - BITS_OF_ONE // 3)
+"""Added to a third of a number's bits, this gives nearly its cube root's."""
+
+_PI, _QUARTER_TURN, _NO_LENGTH = singles(np.pi, np.pi / 2, 1e-12)
+_ANGLE = singles(
+    *(-0.3333314528, 0.1999355085, -0.1420889944, 0.1065626393),
+    *(-0.0752896400, 0.0429096138, -0.0161657367, 0.0028662257),
+)
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def smooth(t: float) -> float:
+def smooth(t: Number) -> Number:
     """A smooth step from 0 to 1."""
-    t = min(max(t, 0.0), 1.0)
-    return t * t * (3.0 - 2.0 * t)
+    t = min(max(t, ZERO), ONE)
+    return t * t * (THREE - TWO * t)
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def cube_root(x: float) -> float:
+def cube_root(x: Number) -> Number:
     """A guess from the bits, made good by E. Halley's method twice."""
-    size = abs(x) + TINY
-    high = np.uint32(np.float64(size).view(np.int64) >> 32) // np.uint32(3)
-    guess = np.int64(np.int64(high + _THIRD_OF_BIAS) << 32).view(np.float64)
+    size = np.float32(abs(x)) + TINY
+    bits = np.float32(size).view(np.int32)
+    guess = np.int32(bits // _THREE_OF_BITS + _THIRD_OF_BIAS).view(np.float32)
     cubed = guess * guess * guess
-    guess *= (cubed + 2.0 * size) / (2.0 * cubed + size)
+    guess *= (cubed + TWO * size) / (TWO * cubed + size)
     cubed = guess * guess * guess
-    guess *= (cubed + 2.0 * size) / (2.0 * cubed + size)
-    return guess if x >= 0.0 else -guess
+    guess *= (cubed + TWO * size) / (TWO * cubed + size)
+    return guess if x >= ZERO else -guess
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def angle(y: float, x: float) -> float:
-    """``atan2`` to 2e-8 radians, by a polynomial on the first octant: M. Abramowitz and I. Stegun,
+def angle(y: Number, x: Number) -> Number:
+    """``atan2`` to 3e-7 radians, by a polynomial on the first octant: M. Abramowitz and I. Stegun,
     "Handbook of Mathematical Functions" (1964), 4.4.49."""
     ax, ay = abs(x), abs(y)
-    a = min(ax, ay) / max(max(ax, ay), 1e-12)
+    a = min(ax, ay) / max(max(ax, ay), _NO_LENGTH)
     s = a * a
-    series = 0.0429096138 + s * (-0.0161657367 + s * 0.0028662257)
-    series = 0.1065626393 + s * (-0.0752896400 + s * series)
-    series = -0.3333314528 + s * (0.1999355085 + s * (-0.1420889944 + s * series))
+    series = _ANGLE[5] + s * (_ANGLE[6] + s * _ANGLE[7])
+    series = _ANGLE[3] + s * (_ANGLE[4] + s * series)
+    series = _ANGLE[0] + s * (_ANGLE[1] + s * (_ANGLE[2] + s * series))
     turn = a + a * s * series
-    turn = 0.5 * np.pi - turn if ay > ax else turn
-    turn = np.pi - turn if x < 0.0 else turn
-    return -turn if y < 0.0 else turn
+    turn = _QUARTER_TURN - turn if ay > ax else turn
+    turn = _PI - turn if x < ZERO else turn
+    return -turn if y < ZERO else turn
 
 
 @numba.njit(inline="always", error_model="numpy", fastmath=FAST)
-def luminance(r: float, g: float, b: float) -> float:
+def luminance(r: Number, g: Number, b: Number) -> Number:
     """Luminance of linear sRGB (IEC 61966-2-1)."""
     return RED * r + GREEN * g + BLUE * b
 
@@ -65,11 +83,11 @@ def luminance(r: float, g: float, b: float) -> float:
 @numba.njit(error_model="numpy", fastmath=FAST)
 def look_up(table: Row, places: Row, out: Row) -> None:
     """``table`` at ``places``, in steps of it, interpolated."""
-    steps = table.size - 1
+    last = np.float32(table.size - 2)
     for i in range(places.size):
-        step = np.uint32(np.int32(min(max(places[i], 0.0), steps - 1.0)))
+        step = np.uint32(np.int32(min(max(places[i], ZERO), last)))
         low = table[step]
-        out[i] = low + (table[step + np.uint32(1)] - low) * (places[i] - step)
+        out[i] = low + (table[step + np.uint32(1)] - low) * (places[i] - np.float32(step))
 
 
 @numba.njit(error_model="numpy", fastmath=FAST)
@@ -118,9 +136,9 @@ def into_gamut(r: Row, g: Row, b: Row) -> None:
     for i in range(r.size):
         red, green, blue = r[i], g[i], b[i]
         high, low = max(red, max(green, blue)), min(red, min(green, blue))
-        y = min(max(luminance(red, green, blue), 0.0), 1.0)
-        above = (1.0 - y) / max(high - y, DARK) if high > 1.0 else 1.0
-        below = y / max(y - low, DARK) if low < 0.0 else 1.0
+        y = min(max(luminance(red, green, blue), ZERO), ONE)
+        above = (ONE - y) / max(high - y, DARK) if high > ONE else ONE
+        below = y / max(y - low, DARK) if low < ZERO else ONE
         share = min(above, below)
         r[i] = y + share * (red - y)
         g[i] = y + share * (green - y)
