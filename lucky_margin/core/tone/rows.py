@@ -27,7 +27,6 @@ RED, GREEN, BLUE = singles(*LUMINANCE)
 DARK = np.float32(1e-6)
 """Luminance below which a colour has none."""
 
-_THREE_OF_BITS = np.int32(3)
 _THIRD_OF_BIAS = np.int32(BITS_OF_ONE - BITS_OF_ONE // 3)
 """Added to a third of a number's bits, this gives nearly its cube root's."""
 
@@ -50,7 +49,7 @@ def cube_root(x: Number) -> Number:
     """A guess from the bits, made good by E. Halley's method twice."""
     size = np.float32(abs(x)) + TINY
     bits = np.float32(size).view(np.int32)
-    guess = np.int32(bits // _THREE_OF_BITS + _THIRD_OF_BIAS).view(np.float32)
+    guess = np.int32(bits // np.int32(3) + _THIRD_OF_BIAS).view(np.float32)
     cubed = guess * guess * guess
     guess *= (cubed + TWO * size) / (TWO * cubed + size)
     cubed = guess * guess * guess
