@@ -2,12 +2,11 @@
 
 import numpy as np
 import segno
-from PIL import Image
 
 from lucky_margin.core.checks.legibility import contrast_ratio, relative_luminance
 from lucky_margin.core.document import Colour, rgb_of
 from lucky_margin.core.errors import BadInput
-from lucky_margin.core.saving import saved
+from lucky_margin.core.png import png
 
 LONG_SIDE = 1600
 """Pixels of a code, at most: as many whole ones to a module as fit."""
@@ -44,4 +43,4 @@ def qr_code(text: str, *, dark: Colour = "#000000", light: Colour | None = "#FFF
     if light:
         pixels[:] = (*rgb_of(light), 255)
     pixels[is_dark] = (*rgb_of(dark), 255)
-    return saved(Image.fromarray(pixels), "PNG", optimize=True)
+    return png(pixels)

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from multiprocessing import get_context
 
-from lucky_margin.core import borders, contour, cut_out, noise, sampling, tone, treatments
+from lucky_margin.core import borders, contour, cut_out, noise, png, sampling, tone, treatments
 
 PARTS: tuple[Callable[[], None], ...] = (
     sampling.warm_up,
@@ -17,6 +17,7 @@ PARTS: tuple[Callable[[], None], ...] = (
     cut_out.warm_up,
     contour.warm_up,
     noise.warm_up,
+    png.warm_up,
 )
 """What compiles or loads the loops of a part, the longest first."""
 

@@ -6,6 +6,7 @@ from urllib.parse import quote
 from fastapi import Response
 from PIL import Image
 
+from lucky_margin.core.png import QUICK, png
 from lucky_margin.core.saving import saved
 from lucky_margin.core.types import Picture8
 
@@ -34,10 +35,7 @@ def picture_response(
     picture: Picture8, *, headers: dict[str, str], lossless: bool = False
 ) -> Response:
     """``picture`` for a screen."""
-    image = Image.fromarray(picture)
     if lossless or picture.shape[2] == 4:
-        data, media_type = saved(image, "PNG", compress_level=1), "image/png"
-    else:
-        data = saved(image, "JPEG", quality=PREVIEW_QUALITY, subsampling=0)
-        media_type = "image/jpeg"
-    return Response(data, media_type=media_type, headers=headers)
+        return Response(png(picture, level=QUICK), media_type="image/png", headers=headers)
+    data = saved(Image.fromarray(picture), "JPEG", quality=PREVIEW_QUALITY, subsampling=0)
+    return Response(data, media_type="image/jpeg", headers=headers)

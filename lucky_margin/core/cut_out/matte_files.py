@@ -5,13 +5,13 @@ import io
 import numpy as np
 from PIL import Image, UnidentifiedImageError
 
-from lucky_margin.core.saving import saved
+from lucky_margin.core.png import png
 from lucky_margin.core.types import Mask
 
 
 def matte_file(matte: Mask) -> bytes:
     """A grey PNG picture of how far (0..255) each pixel is covered."""
-    return saved(Image.fromarray(matte), "PNG")
+    return png(matte)
 
 
 def read_matte(data: bytes, longest: int) -> Mask | None:

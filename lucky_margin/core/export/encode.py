@@ -12,6 +12,7 @@ from lucky_margin.core.export.few_colours import MOST_COLOURS, in_few_colours
 from lucky_margin.core.export.metadata import Metadata
 from lucky_margin.core.export.pdf import SCREEN_PPI, Page, pdf, with_bleed
 from lucky_margin.core.photos.profiles import srgb_profile
+from lucky_margin.core.png import png
 from lucky_margin.core.saving import saved
 from lucky_margin.core.types import ImageFormat, Picture8
 
@@ -48,8 +49,9 @@ MAX_SIDES: dict[ImageFormat, int] = {"webp": 16_383, "jpeg": 65_535, "avif": 65_
 """The longest side of formats that hold fewer pixels than a size can have, or nearly so."""
 
 MOST_OPTIMISED = 40_000_000
-"""Pixels up to which JPEG's code words suit the very picture, which makes a file a few percent
-lighter; for that the library holds all of the picture's coefficients, six bytes a pixel."""
+"""Pixels up to which memory is spent on lighter files: JPEG's code words suit the very picture, for
+which the library holds all of its coefficients, six bytes a pixel, and a PNG is deflated in one
+piece."""
 
 FULL_COLOUR_QUALITY = 90
 """From this quality on, JPEG and AVIF keep colour at full resolution (4:4:4)."""
@@ -94,6 +96,8 @@ def _encoded(picture: Picture8, wanted: Export, quality: int, metadata: Metadata
         options["icc_profile"] = srgb_profile()
     if picture.shape[0] * picture.shape[1] > MOST_OPTIMISED:
         options.pop("optimize", None)
+    elif image_format == "png" and not wanted.colours:
+        return png(picture, **options)
     image = Image.fromarray(picture)
     if image_format == "gif" or (image_format == "png" and wanted.colours):
         image, transparent = in_few_colours(picture, wanted.colours or MOST_COLOURS)
@@ -143,8 +147,6 @@ def _options(wanted: Export, quality: int) -> dict[str, Any]:
                 "progressive": wanted.progressive,
                 "subsampling": 0 if full_colour else 2,
             }
-        case "png":
-            return {"compress_level": 6}
         case "webp":
             # Colours under transparency are kept, as in the other formats.
             return {

@@ -1,11 +1,9 @@
 """The cut-out as a picture of its own."""
 
-from PIL import Image
-
 from lucky_margin.core.errors import BadInput
+from lucky_margin.core.png import png
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.sampling import as_8_bits
-from lucky_margin.core.saving import saved
 from lucky_margin.core.scene import Scene
 
 
@@ -20,4 +18,4 @@ def mask_file(scene: Scene) -> bytes:
     photo = shown_photo(scene)
     if photo.shows != "subject":
         raise BadInput("Nothing is cut out yet; find the subject first.")
-    return saved(Image.fromarray(as_8_bits(photo.level(0))[:, :, 3]), "PNG")
+    return png(as_8_bits(photo.level(0))[:, :, 3])

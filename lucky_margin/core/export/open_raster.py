@@ -9,7 +9,6 @@ from xml.etree import ElementTree
 
 import cv2
 import numpy as np
-from PIL import Image
 
 from lucky_margin.core.document import FixedPixels
 from lucky_margin.core.errors import TooLarge
@@ -17,9 +16,9 @@ from lucky_margin.core.export.archive import NO_DATE
 from lucky_margin.core.export.file_names import file_names
 from lucky_margin.core.export.separating import FlatLayer, separated
 from lucky_margin.core.photos.profiles import srgb_profile
+from lucky_margin.core.png import png
 from lucky_margin.core.progress import Progress, part_of, untold
 from lucky_margin.core.render import parts_of, render
-from lucky_margin.core.saving import saved
 from lucky_margin.core.scene import Scene
 from lucky_margin.core.types import Picture8
 
@@ -108,8 +107,7 @@ def _source(number: int) -> str:
 
 
 def _png(picture: Picture8) -> bytes:
-    image = Image.fromarray(picture)
-    return saved(image, "PNG", compress_level=4, icc_profile=srgb_profile())
+    return png(picture, icc_profile=srgb_profile())
 
 
 def _thumbnail(picture: Picture8) -> Picture8:
