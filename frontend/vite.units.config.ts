@@ -10,6 +10,7 @@ export default defineConfig({
     lib: {
       entry: {
         editQueue: 'src/stores/editQueue.ts',
+        lanes: 'src/composables/lanes.ts',
         latest: 'src/composables/latest.ts',
         numbers: 'src/composables/numbers.ts',
       },

@@ -212,3 +212,30 @@ class LatestTest(UnitTest):
             }"""
         )
         self.assertEqual(found, [1, 4, 5])
+
+
+class LanesTest(UnitTest):
+    def logged_in_lanes(self, script):
+        """What was logged while five pieces of work went on in lanes, each until it is told."""
+        return self.logged(f"""
+            const {{ inLanes }} = await import('/lanes.js')
+            const done = inLanes(['a', 'b', 'c', 'd', 'e'], async (name, lane) => {{
+                log.push(`${{name}} in ${{lane}}`)
+                await until(name)
+                log.push(`${{name}} done`)
+            }}).then(() => log.push('all done'), (error) => log.push(`threw ${{error.message}}`))
+            await tick()
+            {script}
+            await done
+        """)
+
+    def test_work_is_begun_in_order_as_soon_as_a_lane_is_free(self):
+        done = self.logged_in_lanes(
+            "for (const name of ['b', 'a', 'd', 'c', 'e']) await pass(name)"
+        )
+        begun = ["a in 0", "b in 1", "c in 2", "b done", "d in 1", "a done", "e in 0"]
+        self.assertEqual(done, [*begun, "d done", "c done", "e done", "all done"])
+
+    def test_after_a_failure_no_more_is_begun_and_what_is_under_way_ends(self):
+        done = self.logged_in_lanes("await fail('b'); await pass('a'); await pass('c')")
+        self.assertEqual(done, ["a in 0", "b in 1", "c in 2", "a done", "c done", "threw b"])

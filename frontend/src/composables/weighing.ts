@@ -3,18 +3,21 @@
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 
 import { Cancelled, post, type Following } from '../api/client'
-import type { JobTold, WeighedFile } from '../api/types'
+import type { Exported, JobTold, WeighedFile } from '../api/types'
 import { useBench } from '../stores/bench'
 import { useNotices } from '../stores/notices'
 import { TAB } from './pictures'
 import { runJob } from './jobs'
 
-interface Wanted {
+interface SizeAtRevision {
   finish: string
   revision: number
   size_id: string
+}
+
+interface Wanted extends SizeAtRevision {
   /** The view that asks; its newest wish wins. The one for reveals asks for the animation. */
-  view: 'export' | 'several' | 'reveal'
+  view: 'export' | `several-${number}` | 'reveal'
 }
 
 /** Make the file of one size at a revision, and say what it weighs. */
@@ -22,6 +25,16 @@ export function weigh({ finish, revision, size_id, view }: Wanted, following?: F
   const body = { revision, size_id, reveal: view === 'reveal', channel: `${TAB}-${view}` }
   return runJob(() => post<JobTold>(`/finishes/${finish}/weigh`, body), following)
 }
+
+/** Make the file of one size and save it; of those that are made at a time each has its own `lane`. */
+export async function saveSize(size: SizeAtRevision, lane: number, signal: AbortSignal): Promise<SavedSize> {
+  const { sha256, meets_cap } = await weigh({ ...size, view: `several-${lane}` }, { signal })
+  const { finish, revision, size_id } = size
+  const file = await post<Exported>(`/finishes/${finish}/exports`, { revision, size_id, sha256 })
+  return { ...file, meetsCap: meets_cap }
+}
+
+export type SavedSize = Exported & { meetsCap: boolean }
 
 export function useWeighing() {
   const bench = useBench()

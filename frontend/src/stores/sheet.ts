@@ -1,12 +1,14 @@
 // The contact sheet: finishes side by side, what asks for a look, and all their sizes saved at once.
 
+import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { Cancelled, get, post } from '../api/client'
-import type { Exported, FinishFace, FinishState, SizeLooks } from '../api/types'
+import type { FinishFace, FinishState, SizeLooks } from '../api/types'
 import { downloadFrom } from '../composables/downloads'
-import { weigh } from '../composables/weighing'
+import { inLanes } from '../composables/lanes'
+import { saveSize } from '../composables/weighing'
 import { useNotices } from './notices'
 import { useWork } from './work'
 
@@ -23,7 +25,6 @@ export const useSheet = defineStore('sheet', () => {
   const state = ref<'idle' | 'saving' | 'paused'>('idle')
   const saved = ref(0)
   let stopping = new AbortController()
-  let goOn = () => {}
 
   const ids = computed(() => finishes.value.map(({ id }) => id))
   const pictureCount = computed(() => finishes.value.reduce((sum, { sizes }) => sum + sizes.length, 0))
@@ -73,34 +74,22 @@ export const useSheet = defineStore('sheet', () => {
     state.value = 'saving'
     saved.value = 0
     failures.value = {}
-    const files: number[] = []
-    for (const { id, sizes } of finishes.value) {
+    const pictures = finishes.value.flatMap(({ id, sizes }) => sizes.map((size) => ({ finish: id, size_id: size.id })))
+    const revisions: Record<string, Promise<FinishState>> = {}
+    const files: string[] = []
+    await inLanes([...pictures.entries()], async ([number, { finish, size_id }], lane) => {
+      await until(state).not.toBe('paused')
+      if (signal.aborted || finish in failures.value) return
       try {
-        const { revision } = await get<FinishState>(`/finishes/${id}`)
-        for (const { id: size_id } of sizes) {
-          await whileGoing(signal)
-          if (signal.aborted) return end()
-          const { sha256 } = await weigh({ finish: id, revision, size_id, view: 'several' }, { signal })
-          const file = await post<Exported>(`/finishes/${id}/exports`, { revision, size_id, sha256 })
-          files.push(file.id)
-          saved.value += 1
-        }
+        const { revision } = await (revisions[finish] ??= get<FinishState>(`/finishes/${finish}`))
+        const file = await saveSize({ finish, revision, size_id }, lane, signal)
+        files[number] = `ids=${file.id}`
+        saved.value += 1
       } catch (error) {
-        if (signal.aborted) return end()
-        failures.value = { ...failures.value, [id]: notices.inWords(error) }
+        if (!signal.aborted) failures.value = { ...failures.value, [finish]: notices.inWords(error) }
       }
-    }
-    if (files.length) downloadFrom(`/api/exports/zip?${files.map((file) => `ids=${file}`).join('&')}`, 'pictures.zip')
-    end()
-  }
-
-  /** Wait as long as the saving is paused. */
-  function whileGoing(signal: AbortSignal): Promise<void> {
-    if (state.value !== 'paused' || signal.aborted) return Promise.resolve()
-    return new Promise((resolve) => (goOn = resolve))
-  }
-
-  function end(): void {
+    })
+    if (saved.value && !signal.aborted) downloadFrom(`/api/exports/zip?${files.filter(Boolean).join('&')}`, 'pictures.zip')
     state.value = 'idle'
   }
 
@@ -110,12 +99,11 @@ export const useSheet = defineStore('sheet', () => {
 
   function resume(): void {
     state.value = 'saving'
-    goOn()
   }
 
   function cancel(): void {
     stopping.abort()
-    goOn()
+    resume()
   }
 
   return { finishes, ids, looks, failures, state, saved, pictureCount, cutOut, load, standAlike, saveAll, pause, resume, cancel }

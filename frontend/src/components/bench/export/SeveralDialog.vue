@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 
-import { post } from '../../../api/client'
-import type { Exported } from '../../../api/types'
-import { downloadFrom } from '../../../composables/downloads'
-import { formatWeight } from '../../../composables/numbers'
 import { Cancelled } from '../../../api/client'
-import { weigh } from '../../../composables/weighing'
+import { downloadFrom } from '../../../composables/downloads'
+import { inLanes } from '../../../composables/lanes'
+import { formatWeight } from '../../../composables/numbers'
+import { saveSize, type SavedSize } from '../../../composables/weighing'
 import { useBench } from '../../../stores/bench'
 import { useChecks } from '../../../stores/checks'
 import { useNotices } from '../../../stores/notices'
@@ -20,13 +19,13 @@ const checks = useChecks()
 const notices = useNotices()
 const chosen = ref<string[]>([])
 const packing = ref<'zip' | 'pdf' | 'files'>('zip')
-const done = ref<Record<string, Exported & { met: boolean }>>({})
-const underWay = ref('')
+const done = ref<Record<string, SavedSize>>({})
+const underWay = reactive(new Set<string>())
+const isRunning = ref(false)
 let stopping = new AbortController()
 
 const sizes = computed(() => bench.draft!.sizes)
-const isRunning = computed(() => underWay.value !== '')
-const finished = computed(() => Object.values(done.value))
+const finished = computed(() => sizes.value.flatMap(({ id }) => done.value[id] ?? []))
 const total = computed(() => finished.value.reduce((sum, file) => sum + file.bytes, 0))
 
 watch(open, (now) => {
@@ -37,8 +36,8 @@ watch(open, (now) => {
 
 function state(id: string): string {
   const file = done.value[id]
-  if (file) return `${formatWeight(file.bytes)}${file.met ? '' : ', over the limit'}`
-  if (underWay.value === id) return 'Making the file…'
+  if (file) return `${formatWeight(file.bytes)}${file.meetsCap ? '' : ', over the limit'}`
+  if (underWay.has(id)) return 'Making the file…'
   return isRunning.value && chosen.value.includes(id) ? 'waiting' : ''
 }
 
@@ -47,21 +46,24 @@ async function save(): Promise<void> {
   const { signal } = (stopping = new AbortController())
   done.value = {}
   const { id: finish, revision } = bench.saved
+  isRunning.value = true
   try {
-    for (const { id: size_id } of sizes.value.filter(({ id }) => chosen.value.includes(id))) {
-      if (signal.aborted) return
-      underWay.value = size_id
-      const weighed = await weigh({ finish, revision, size_id, view: 'several' }, { signal })
-      const wanted = { revision, size_id, sha256: weighed.sha256 }
-      const file = await post<Exported>(`/finishes/${finish}/exports`, wanted)
-      done.value = { ...done.value, [size_id]: { ...file, met: weighed.meets_cap } }
-    }
+    await inLanes(inOrder(), async (size_id, lane) => {
+      underWay.add(size_id)
+      const file = await saveSize({ finish, revision, size_id }, lane, signal).finally(() => underWay.delete(size_id))
+      done.value = { ...done.value, [size_id]: file }
+    })
     deliver()
   } catch (error) {
     if (!(error instanceof Cancelled)) notices.tell(error)
   } finally {
-    underWay.value = ''
+    isRunning.value = false
   }
+}
+
+/** What is chosen, in the order of the sizes. */
+function inOrder(): string[] {
+  return sizes.value.map(({ id }) => id).filter((id) => chosen.value.includes(id))
 }
 
 function deliver(): void {
@@ -114,7 +116,7 @@ function cancel(): void {
           {{ finished.length }} {{ finished.length === 1 ? 'file' : 'files' }}, {{ formatWeight(total) }} together.
         </template>
         <template v-else-if="isRunning">
-          {{ finished.length + 1 }} of {{ chosen.length }}
+          {{ Math.min(finished.length + 1, chosen.length) }} of {{ chosen.length }}
           <progress :value="finished.length" :max="chosen.length"></progress>
         </template>
       </p>
