@@ -206,6 +206,40 @@ class ManyTest(BrowserTest):
         expect(page.get_by_text("3 finishes, 3 pictures")).to_be_visible()
 
 
+class SheetTest(BrowserTest):
+    def test_saving_all_is_paused_gone_on_with_and_called_off(self):
+        page = self.page
+        self.bring_data(("ash grey.png", encoded(np.full((600, 800, 3), 120, np.uint8))))
+        self.on_bench()
+        for name in ("Square post", "Tall post", "Story", "Link card"):
+            self.add_size(name)
+        finish = page.url.rsplit("/", 1)[1]
+        page.goto(f"{self.service.url}/sheet?of={finish}")
+        expect(page.get_by_text("1 finish, 5 pictures")).to_be_visible()
+        expect(page.get_by_role("heading", name="Being checked")).to_be_hidden()
+        downloads, asked = [], self.requests()
+        page.on("download", lambda file: downloads.append(file))
+        made = f"/finishes/{finish}/weigh"
+        save = self.button("Save all as one zip")
+        with self.held_back(f"**{made}"):
+            save.click()
+            self.button("Pause").press("Enter")
+            expect(self.button("Go on")).to_be_visible()
+        # What was under way is finished, and no more is begun.
+        expect(page.get_by_text(re.compile("^3 of 5$"))).to_be_visible()
+        self.assertEqual((asked.count(made), downloads), (3, []))
+        with page.expect_download() as caught:
+            self.button("Go on").press("Enter")
+        with zipfile.ZipFile(Path(caught.value.path())) as archive:
+            sides = [name.removesuffix(".jpg").rsplit("-", 1)[1] for name in archive.namelist()]
+        self.assertEqual(sides, ["800x600", "1080x1080", "1080x1350", "1080x1920", "1200x630"])
+        with self.held_back(f"**{made}"):
+            save.click()
+            self.button("Cancel").click()
+        expect(save).to_be_visible()
+        self.assertEqual((asked.count(made), len(downloads)), (8, 1))
+
+
 class TryOutTest(BrowserTest):
     """Made-up places with the very file in them."""
 

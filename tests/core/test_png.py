@@ -2,6 +2,7 @@
 
 import io
 import unittest
+import zlib
 
 import cv2
 import numpy as np
@@ -15,7 +16,7 @@ from tests.support import DEMO_PHOTOS, gradient, noise
 
 
 def pictures():
-    """One for each filter to be the best one, and sides at which there is nothing left or above."""
+    """Of all kinds, and with sides at which there is nothing to the left or above."""
     yield "smooth", gradient(90, 70)
     yield "noise", noise(61, 43)
     yield "transparent", noise(33, 57, channels=4)
@@ -39,6 +40,14 @@ class PngTest(unittest.TestCase):
                     if picture.ndim == 3:
                         read = read[:, :, [2, 1, 0, 3][: picture.shape[2]]]
                     np.testing.assert_array_equal(read, picture)
+
+    def test_noise_needs_every_filter(self):
+        """So that reading it back tries all of them."""
+        file = png(noise(61, 43))
+        start = file.index(b"IDAT")
+        end = start + 4 + int.from_bytes(file[start - 4 : start])
+        lines = np.frombuffer(zlib.decompress(file[start + 4 : end]), np.uint8).reshape(43, -1)
+        self.assertEqual(set(lines[:, 0]), set(range(5)))
 
     def test_it_says_what_pillow_says_besides(self):
         said = PngInfo()

@@ -93,3 +93,8 @@ export function formatWeight(bytes: number): string {
   if (bytes < 999_500) return `${formatNumber(bytes / 1000, bytes < 9950 ? 1 : 0)} KB`
   return `${formatNumber(bytes / 1_000_000, 2)} MB`
 }
+
+/** How many there are of what: "1 finish", "3 finishes". */
+export function counted(count: number, one: string, several: string): string {
+  return `${formatNumber(count)} ${count === 1 ? one : several}`
+}

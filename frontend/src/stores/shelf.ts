@@ -8,6 +8,7 @@ import type { BackupMade, DiskUse, FinishFace, FinishState, JobTold, Model, Phot
 import { downloadFrom } from '../composables/downloads'
 import { runJob } from '../composables/jobs'
 import { everything, inWords, setFavourite } from '../composables/library'
+import { counted } from '../composables/numbers'
 import { usePhotoPages } from '../composables/photoPages'
 import { useNotices } from './notices'
 import { useStyles } from './styles'
@@ -130,7 +131,7 @@ export const useShelf = defineStore('shelf', () => {
   async function startMany(photos: Photo[], rows: Row[], model: Model): Promise<string[]> {
     const started: string[] = []
     try {
-      await work.run(`Finishing ${photos.length} photos`, async ({ progress, signal }) => {
+      await work.run(`Finishing ${counted(photos.length, 'photo', 'photos')}`, async ({ progress, signal }) => {
         for (const [number, { sha256, name }] of photos.entries()) {
           if (signal.aborted) return
           progress(number / photos.length)

@@ -5,6 +5,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import type { FinishFace } from '../../api/types'
+import { counted } from '../../composables/numbers'
 import { useBench } from '../../stores/bench'
 import { useSheet } from '../../stores/sheet'
 import TopBar from '../shared/TopBar.vue'
@@ -67,7 +68,7 @@ function open({ id }: FinishFace): void {
     <main>
       <header>
         <h1>Contact sheet</h1>
-        <p>{{ sheet.finishes.length }} finishes, {{ sheet.pictureCount }} pictures</p>
+        <p>{{ counted(sheet.finishes.length, 'finish', 'finishes') }}, {{ counted(sheet.pictureCount, 'picture', 'pictures') }}</p>
         <button v-if="sheet.cutOut.length" type="button" class="link" @click="standing = true">
           Same size in every picture…
         </button>

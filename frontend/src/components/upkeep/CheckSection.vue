@@ -6,7 +6,7 @@ import { computed, ref } from 'vue'
 import { Cancelled, post } from '../../api/client'
 import type { JobTold, ShelfChecked } from '../../api/types'
 import { runJob } from '../../composables/jobs'
-import { formatNumber, formatWeight } from '../../composables/numbers'
+import { counted, formatNumber, formatWeight } from '../../composables/numbers'
 import { useNotices } from '../../stores/notices'
 
 const emit = defineEmits<{ done: [] }>()
@@ -31,7 +31,7 @@ async function check(mend: boolean): Promise<void> {
     const progress = (done: number) => (share.value = done)
     const checked = await runJob<ShelfChecked>(() => post<JobTold>('/shelf/check', { mend }), { progress })
     if (mend) {
-      notices.say(`Removed ${formatNumber(removable.value)} files.`)
+      notices.say(`Removed ${counted(removable.value, 'file', 'files')}.`)
       return await check(false)
     }
     found.value = checked
@@ -54,17 +54,17 @@ async function check(mend: boolean): Promise<void> {
       </p>
       <p v-if="problems.length > SHOWN">And {{ formatNumber(problems.length - SHOWN) }} more.</p>
       <p v-if="found && !problems.length">
-        <i class="check-light"></i> {{ formatNumber(found.checked) }} files checked; all are sound.
+        <i class="check-light"></i> {{ counted(found.checked, 'file', 'files') }} checked; {{ found.checked === 1 ? 'it is' : 'all are' }} sound.
       </p>
       <p v-if="found?.unused">
-        {{ formatNumber(found.unused) }} {{ found.unused === 1 ? 'file is' : 'files are' }} used by nothing:
+        {{ counted(found.unused, 'file is', 'files are') }} used by nothing:
         {{ formatWeight(found.unused_bytes) }}.
       </p>
     </div>
     <div class="actions">
       <button type="button" class="action" :disabled="share !== null" @click="check(false)">Check all files</button>
       <button v-if="removable" type="button" class="action" :disabled="share !== null" @click="check(true)">
-        Remove {{ removable === 1 ? '1 file' : `${formatNumber(removable)} files` }}
+        Remove {{ counted(removable, 'file', 'files') }}
       </button>
       <progress v-if="share !== null" :value="share" max="1" aria-label="Checking"></progress>
     </div>
