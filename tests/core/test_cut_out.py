@@ -13,6 +13,7 @@ from lucky_margin.core.cut_out import (
     after_stroke,
     box_of,
     coverage,
+    disagreement,
     doubts_about,
     fringe_colours,
     matte_of,
@@ -24,7 +25,7 @@ from lucky_margin.core.cut_out import (
 )
 from lucky_margin.core.cut_out.deciding import decided, links_of
 from lucky_margin.core.cut_out.distances import geodesic_distance
-from lucky_margin.core.cut_out.doubts import MOST_STRANDS
+from lucky_margin.core.cut_out.doubts import MOST_DISAGREEMENT, MOST_STRANDS
 from lucky_margin.core.cut_out.edges import finished
 from lucky_margin.core.cut_out.network import (
     WEIGHTS,
@@ -65,9 +66,9 @@ from tests.truth.strokes import next_stroke
 
 MASK = "cd" * 32
 BRUSHES = {"keep": "keep", "leave out": "leave_out"}
-WITH_BOX, AFTER_THREE = 0.033, 0.023
+WITH_BOX, AFTER_THREE = 0.025, 0.022
 """Ceilings of the mean error over the photos that the finding was tuned on."""
-SOFT_BRUSHED = 0.26
+SOFT_BRUSHED = 0.235
 """Ceiling of the mean error in hair, once the soft brush has been along it."""
 
 
@@ -161,8 +162,7 @@ class TruthTest(unittest.TestCase):
             )
             for one in (plain, brushed)
         )
-        self.assertGreater(cut.soft, 0.33)
-        self.assertLess(soft.soft, SOFT_BRUSHED)
+        self.assertLess(soft.soft, min(SOFT_BRUSHED, cut.soft - 0.04))
         self.assertLess(soft.photo, cut.photo - 0.005)
 
 
@@ -329,14 +329,14 @@ class StrokeTest(unittest.TestCase):
         self.assertFalse((~before & (left > 0.5)).sum() > 3)
 
     def test_a_stroke_that_keeps_brings_its_like_around_it_too(self):
-        """A band across the disc that is of the background's colour."""
-        photo, band = disc_photo(), np.zeros((240, 240), np.bool_)
-        photo[105:135, 60:180] = photo[10:40, 60:180]
-        band[105:135, 60:180] = disc()[105:135, 60:180] > 0.5
-        stroke = DrawStroke(brush="keep", radius=8, points=((100.0, 120.0), (140.0, 120.0)))
-        drawn = (40 * 16 + np.pi * 8**2) / band.sum()
-        self.assertLess(matte(cut(photo, ROUND_DISC))[band].mean(), 0.05)
-        self.assertGreater(matte(cut(photo, ROUND_DISC, stroke))[band].mean(), 2 * drawn)
+        """A notch in the disc that is of the background's colour."""
+        photo, notch = disc_photo(), np.zeros((240, 240), np.bool_)
+        photo[100:140, 120:190] = photo[10:50, 120:190]
+        notch[100:140, 120:190] = disc()[100:140, 120:190] > 0.5
+        stroke = DrawStroke(brush="keep", radius=8, points=((135.0, 120.0), (175.0, 120.0)))
+        drawn = (40 * 16 + np.pi * 8**2) / notch.sum()
+        self.assertLess(matte(cut(photo, ROUND_DISC))[notch].mean(), 0.05)
+        self.assertGreater(matte(cut(photo, ROUND_DISC, stroke))[notch].mean(), 2 * drawn)
 
     def test_what_a_stroke_changes_goes_its_way(self):
         """A decision that would fall otherwise today is left alone where a stroke says nothing."""
@@ -542,12 +542,33 @@ class PartsTest(unittest.TestCase):
         photo = disc_photo()
         found = matte_of(disc().astype(np.float32))
         sure = fringe_colours(working_picture(photo), found)
-        self.assertEqual(doubts_about(found, sure, 0), [])
+        self.assertEqual(doubts_about(found, sure, 0, 0), [])
         grey = fringe_colours(working_picture(np.full_like(photo, 128)), found)
-        self.assertRegex(doubts_about(found, grey, 0)[0], "colours hardly differ")
+        self.assertRegex(doubts_about(found, grey, 0, 0)[0], "colours hardly differ")
         nothing = np.zeros_like(found)
-        self.assertEqual(doubts_about(nothing, sure, 0), ["nothing was found"])
-        self.assertRegex(doubts_about(found, sure, 0.2)[0], "hair, grass or holes")
+        self.assertEqual(doubts_about(nothing, sure, 0, 0), ["nothing was found"])
+        self.assertRegex(doubts_about(found, sure, 0.2, 0)[0], "hair, grass or holes")
+        self.assertRegex(doubts_about(found, sure, 0, 0.2)[0], "unclear in places")
+
+    def test_what_the_network_sees_otherwise_is_unclear_until_a_stroke_tells(self):
+        truth = true_photo("pale-jug")
+        working, box = working_picture(truth.photo), truth.box(0)
+        place = place_of(working, CutOut(boxes=(box,)))
+        alpha = cv2.resize(truth.alpha, working.shape[1::-1], interpolation=cv2.INTER_AREA)
+        halved = alpha.copy()
+        halved[:, : round(working.shape[1] * box.centre[0])] = 0
+        right, wrong = (
+            disagreement(working, matte_of(found), (box,), place) for found in (alpha, halved)
+        )
+        self.assertLess(right, MOST_DISAGREEMENT)
+        self.assertGreater(wrong, 2 * MOST_DISAGREEMENT)
+        scene = cut(truth.photo, SetSubject(boxes=(box,)))
+        self.assertGreater(shown_photo(scene).disagreement(), 0)
+        x, y = box.centre
+        at = (x * truth.photo.shape[1], y * truth.photo.shape[0])
+        stroke = DrawStroke(brush="keep", radius=20, points=(at,))
+        mended = cut(truth.photo, SetSubject(boxes=(box,)), stroke)
+        self.assertEqual(shown_photo(mended).disagreement(), 0)
 
     def test_strands_are_seen_where_a_hard_edge_cuts_or_fills_them(self):
         side = 400

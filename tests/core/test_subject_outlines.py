@@ -445,8 +445,8 @@ class PlacingTest(unittest.TestCase):
         self.assertEqual([one for one in check(scene) if one.key == "subject"], [])
 
     def test_a_subject_that_was_not_found_is_not_placed(self):
-        scene = scene_of(finish_of(), sources_of(np.full((1, 1, 3), 9, np.uint8)))
-        scene = edited(scene, SetSubject())
+        scene = scene_of(finish_of(), sources_of(np.zeros((20, 20, 4), np.uint8)))
+        scene = edited(scene, subject_proposal(scene).edit)
         with self.assertRaisesRegex(BadInput, "draw a box"):
             placing_proposal(scene, 0)
 

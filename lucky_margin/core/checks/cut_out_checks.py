@@ -59,7 +59,9 @@ def subject(scene: Scene) -> Check | None:
     photo, cut_out = shown_photo(scene), scene.cut_out
     if cut_out.mask or (not cut_out.boxes and photo.brings_own):
         return None  # nothing was guessed
-    doubts = doubts_about(photo.matte(), photo.fringe_colours(), photo.strands_at_edge())
+    doubts = doubts_about(
+        photo.matte(), photo.fringe_colours(), photo.strands_at_edge(), photo.disagreement()
+    )
     if not doubts:
         return None
     text = f"Please check the cut-out: {', and '.join(doubts)}."

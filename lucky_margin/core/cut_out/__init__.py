@@ -22,6 +22,7 @@ from lucky_margin.core.cut_out.find import (
 from lucky_margin.core.cut_out.matte_files import matte_file, read_matte
 from lucky_margin.core.cut_out.own_shadow import own_shadow
 from lucky_margin.core.cut_out.places import in_pixels
+from lucky_margin.core.cut_out.second_opinion import disagreement
 from lucky_margin.core.cut_out.strands import strands_at_edge
 from lucky_margin.core.cut_out.subject import (
     FAINT,
@@ -46,6 +47,7 @@ __all__ = [
     "brings_own",
     "coverage",
     "deciding_strokes",
+    "disagreement",
     "doubts_about",
     "fringe_colours",
     "in_pixels",

@@ -19,10 +19,16 @@ LEAST_SHARE, MOST_SHARE = 0.01, 0.9
 MOST_STRANDS = 0.11
 """Fine detail at the edge that looks like the other side, without a word (see ``strands``)."""
 
+MOST_DISAGREEMENT = 0.085
+"""Between what was found and the network's guess, without a word (see ``second_opinion``)."""
 
-def doubts_about(matte: Matte, fringe: FringeColours, strands: float) -> list[str]:
+
+def doubts_about(
+    matte: Matte, fringe: FringeColours, strands: float, disagreement: float
+) -> list[str]:
     """What makes a subject unsure, in clauses that say why; empty where nothing does. That is no
-    promise that it is right. ``strands`` is how much fine detail there is at its edge."""
+    promise that it is right. ``strands`` is how much fine detail there is at its edge, and
+    ``disagreement`` how far it is from what the network says."""
     inside = matte >= 128
     share = float(inside.mean())
     if share == 0:
@@ -44,6 +50,8 @@ def doubts_about(matte: Matte, fringe: FringeColours, strands: float) -> list[st
             found.append(
                 f"colours hardly differ along {100 * alike:.0f}\N{NO-BREAK SPACE}% of its outline"
             )
+    if disagreement > MOST_DISAGREEMENT:
+        found.append("what belongs to it is unclear in places")
     if strands > MOST_STRANDS:
         found.append("its edge may have hair, grass or holes; draw over them with “soft edge”")
     return found

@@ -26,8 +26,8 @@ Evidence = Floats
 SIDE = 400
 """Longest side at which is decided, in pixels."""
 
-EDGES_WEIGHT, COLOURS_WEIGHT = 0.5, 2.0
-"""Beside the network's guess, which weighs 1."""
+NETWORK_WEIGHT, EDGES_WEIGHT, COLOURS_WEIGHT = 2.5, 0.5, 1.0
+"""Of the network's guess, of what edges enclose, and of colours unlike those outside the box."""
 
 UNRELATED, RELATED = 0.25, 0.45
 """Correlations with the network's guess at which colours unlike those outside the box count not at
@@ -98,7 +98,7 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     unlike = np.asarray(cv2.GaussianBlur(unlike, (0, 0), 1.0), np.float32)
     trust = _trust(unlike[within], guess[within])
     later_weight = LATER_SURE * trust + LATER * (1 - trust)
-    prior = _log_odds(np.clip(guess, 0.03, 0.97))
+    prior = NETWORK_WEIGHT * _log_odds(np.clip(guess, 0.03, 0.97))
     prior += EDGES_WEIGHT * _log_odds(np.clip(edges, 0.02, 0.98))
     prior += COLOURS_WEIGHT * trust * _log_odds(unlike)
     people = _people(_small(guessed_people(crop), rows, columns), within)

@@ -16,7 +16,7 @@ from lucky_margin.core.sampling import encode_16_bits, shrunk, to_linear
 from lucky_margin.core.scene import DerivedKey, TakenPhoto
 from lucky_margin.core.types import AnyPicture
 
-FOCUS_VERSION = 3
+FOCUS_VERSION = 4
 """Of how it is found; proposals of older ones are made anew."""
 
 FoundBy = Literal["faces", "people", "things", "contrast"]
@@ -68,7 +68,7 @@ def look_for_focus(photo: AnyPicture) -> tuple[FocusCandidate, ...]:
     """``focus_candidates`` of a photo's pixels."""
     picture = _small(photo, FACE_SIDE)
     standing_out = find_standing_out(picture)
-    if standing_out is None:
+    if not standing_out:
         return ()
     working = picture.astype(np.float32) / np.float32(255)
     guess = guessed_people(working)
@@ -78,7 +78,7 @@ def look_for_focus(photo: AnyPicture) -> tuple[FocusCandidate, ...]:
     if people := find_people(guess):
         found.append(FocusCandidate(people.box, "people", people.sureness))
     others = [FocusCandidate(thing.box, "things", thing.sureness) for thing in find_things(working)]
-    others.append(FocusCandidate(standing_out.box, "contrast", standing_out.sureness))
+    others += [FocusCandidate(part.box, "contrast", part.sureness) for part in standing_out]
     found += sorted(others, key=lambda one: one.sureness, reverse=True)
     worth = [one for one in found if one.sureness >= WORTH_SHOWING]
     return tuple(_unlike_each_other(worth or found[:1]))

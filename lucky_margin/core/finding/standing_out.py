@@ -27,6 +27,9 @@ RIM, RIM_COLOURS = 0.04, 4
 REACH = 0.33
 """Of the sides: how fast what stands out counts less away from the middle (as a Gaussian)."""
 
+MOST_PARTS, LEAST_WEIGHT = 3, 0.2
+"""As many parts are told, as long as they have so much of the weightiest's weight."""
+
 TAILS, AIR = 0.01, 0.02
 """What may stand out beyond each edge of the box, and what is added to the box there, of it."""
 
@@ -39,9 +42,9 @@ class StandingOut:
     sureness: float
 
 
-def find_standing_out(picture: NDArray[np.uint8]) -> StandingOut | None:
-    """The weightiest connected part of what stands out in ``picture`` (8-bit RGB); None when
-    nothing does."""
+def find_standing_out(picture: NDArray[np.uint8]) -> list[StandingOut]:
+    """The connected parts of what stands out in ``picture`` (8-bit RGB), the weightiest first;
+    empty when nothing does."""
     small = _shrunk(picture, COLOURS_SIDE)
     height, width = small.shape[:2]
     sharpness = cv2.resize(
@@ -49,31 +52,39 @@ def find_standing_out(picture: NDArray[np.uint8]) -> StandingOut | None:
     )
     colour = _unlike_the_rim(small)
     if float(np.ptp(colour)) < 1 and float(np.ptp(sharpness)) < 1:
-        return None
+        return []
     standing_out = _to_unit(colour) + SHARPNESS_WEIGHT * _to_unit(sharpness)
     y, x = np.mgrid[0:height, 0:width].astype(np.float32)
     off_x, off_y = (x + 0.5) / width - 0.5, (y + 0.5) / height - 0.5
     standing_out *= np.exp(-(off_x**2 + off_y**2) / (2 * REACH**2))
     standing_out[:] = cv2.GaussianBlur(standing_out, (0, 0), COLOURS_SIDE / 48)
-    marked = _weightiest_part(standing_out.copy())
+    return [_told(part, standing_out) for part in _weightiest_parts(standing_out)]
+
+
+def _told(marked: Floats, standing_out: Floats) -> StandingOut:
+    """One of the parts, of all that stands out."""
     left, right = _reach(marked.sum(axis=0))
     top, bottom = _reach(marked.sum(axis=1))
-    box = unit_box(left, top, right, bottom, (width, height))
+    box = unit_box(left, top, right, bottom, marked.shape[::-1])
     # What stands out evenly everywhere is no subject: compare its weight with its area.
     weight, area = float(marked.sum() / standing_out.sum()), float((marked > 0).mean())
     return StandingOut(box, max(0.0, (weight - area) / (1 - area)))
 
 
-def _weightiest_part(standing_out: Floats) -> Floats:
-    """``standing_out``, set to 0 but where it is above the threshold of Otsu, in that connected
-    part which has most of it."""
+def _weightiest_parts(standing_out: Floats) -> list[Floats]:
+    """``standing_out`` where it is above the threshold of Otsu, in each of the connected parts that
+    have most of it, and 0 elsewhere."""
     levels = cv2.normalize(standing_out, None, 0, 255, cv2.NORM_MINMAX).astype(np.uint8)
     _, above = cv2.threshold(levels, 0, 1, cv2.THRESH_BINARY | cv2.THRESH_OTSU)
     _, parts = cv2.connectedComponents(above)
     weights = np.bincount(parts.ravel(), weights=standing_out.ravel())
     weights[0] = 0
-    standing_out[parts != int(weights.argmax())] = 0
-    return standing_out
+    by_weight = np.argsort(-weights, kind="stable")[:MOST_PARTS]
+    return [
+        np.where(parts == part, standing_out, np.float32(0))
+        for part in by_weight
+        if weights[part] >= LEAST_WEIGHT * weights.max()
+    ]
 
 
 def _unlike_the_rim(small: NDArray[np.uint8]) -> Floats:

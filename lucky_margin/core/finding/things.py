@@ -32,7 +32,7 @@ MOST_THINGS = 3
 AIR = 0.015
 """What is added round a thing, of its sides: the network sees no edge to the pixel."""
 
-PROBABLE, SURER = 0.5, (0.6, 0.7)
+PROBABLE, SURER = 0.5, (0.6, 0.7, 0.9, 0.99)
 """From where on a place is part of a thing; and where things that lie close come apart."""
 
 LEAST_KEPT, BETTER_FILLED = 0.5, 1.4

@@ -154,6 +154,24 @@ class ShownPhoto:
         )
         return float(kept)
 
+    def disagreement(self) -> float:
+        """How far what was found is from what the network says (see ``cut_out.second_opinion``);
+        0 once strokes have told what is subject."""
+        cut_out = self.cut_out
+        assert cut_out is not None
+        if cutting.deciding_strokes(cut_out):
+            return 0.0
+
+        def make() -> np.float64:
+            boxes = cut_out.boxes or self.candidates()[:1]
+            place = cutting.place_of(self.working, cut_out)
+            return np.float64(cutting.disagreement(self.working, self.matte(), boxes, place))
+
+        kept: np.float64 = self.sources.cache.get_or_make(
+            ("disagreement", self.taken.key, self._inputs), make
+        )
+        return float(kept)
+
     def _cleaning(self) -> FringeColours | None:
         assert self.cut_out is not None
         return self.fringe_colours() if self.cut_out.edge.clean_fringe else None

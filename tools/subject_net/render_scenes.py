@@ -1,0 +1,199 @@
+"""Path-trace still lifes of made-up things: ``python -m tools.subject_net.render_scenes FOLDER
+--seconds S --seed N``.
+
+Of each are kept the picture, the subject alone, and its exact alpha (``N_picture.png``,
+``N_subject.png``, ``N_alpha.png``). Every shape, colour and light is drawn by chance; the subject
+stands in front, and nothing before it.
+"""
+
+import argparse
+import os
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import cv2
+import mitsuba as mi
+import numpy as np
+from numpy.random import Generator, default_rng
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float32]
+Bytes = NDArray[np.uint8]
+
+SIDE = 336
+SAMPLES, ALPHA_SAMPLES = 20, 9
+"""Paths a pixel; the picture is cleaned of noise afterwards."""
+
+LEAST_SUBJECT, MOST_SUBJECT = 0.015, 0.75
+"""Shares of the picture between which its subject must cover."""
+
+SCENES_PER_SEED = 100_000
+
+
+class StillLife:
+    """One scene after another, in ``mi``'s terms."""
+
+    def __init__(self, folder: Path, rng: Generator) -> None:
+        # These need a variant of Mitsuba to be set.
+        from tools.subject_net.meshes import Meshes
+        from tools.subject_net.things import Things
+
+        self.things = Things(Meshes(folder), rng)
+        self.rng, self.uniform = rng, rng.uniform
+
+    def rendered(self, number: int) -> tuple[Floats, Floats]:
+        """The picture and its subject alone, linear, shape (rows, columns, 4)."""
+        subject = dict(zip(names("subject"), self.things.made((0, 0, 0), 1.0), strict=False))
+        room = self._room()
+        scene = {
+            "type": "scene", "sensor": self._camera(), **self._lights(),
+            "integrator": {"type": "path", "max_depth": 4, "hide_emitters": True},
+        } | subject  # fmt: skip
+        picture = mi.render(mi.load_dict(scene | room), seed=number, spp=SAMPLES)
+        alone = mi.render(mi.load_dict(scene), seed=number + 1, spp=ALPHA_SAMPLES)
+        return np.asarray(picture, np.float32), np.asarray(alone, np.float32)
+
+    def _room(self) -> dict[str, Any]:
+        """A floor and a wall, and mostly things behind the subject and on shelves."""
+        uniform, rng = self.uniform, self.rng
+        to = mi.ScalarTransform4f
+        plain, far = uniform() < 0.15, uniform(1.2, 5)
+        ground = self.things.materials.any()
+        wall = ground if plain and uniform() < 0.6 else self.things.materials.any()
+        upright = to().translate([0, float(far), 2]) @ to().rotate([1, 0, 0], 90)
+        room = {
+            "floor": _plane(to().translate([0, 3, 0]) @ to().scale([8, 8, 1]), ground),
+            "wall": _plane(upright @ to().scale([7, 7, 1]), wall),
+        }
+        if plain:
+            return room
+        shapes = []
+        for _ in range(rng.integers(0, 9)):
+            x, y = uniform(-1.8, 1.8), uniform(0.55, max(0.7, far - 0.3))
+            shapes += self.things.made((x * (1 + y * 0.4), y, 0), uniform(0.3, 1.3))
+        for _ in range(rng.integers(0, 3)):
+            high = uniform(0.6, 2)
+            at = to().translate([float(uniform(-1, 1)), float(far - 0.2), float(high)])
+            board = at @ to().scale([float(uniform(0.6, 3)), 0.2, 0.03])
+            shapes.append({"type": "cube", "to_world": board, "bsdf": self.things.materials.any()})
+            for _ in range(rng.integers(0, 5)):
+                place = (uniform(-1.8, 1.8), far - 0.2, high + 0.03)
+                shapes += self.things.made(place, uniform(0.2, 0.6))
+        return room | dict(zip(names("thing"), shapes, strict=False))
+
+    def _lights(self) -> dict[str, Any]:
+        """Light from all around, and one to three lamps or windows."""
+        uniform = self.uniform
+        around = uniform(0.08, 0.6) * uniform(0.8, 1.2, 3)
+        lights: dict[str, Any] = {"around": {"type": "constant", "radiance": _colour(around)}}
+        for number in range(self.rng.integers(1, 4)):
+            angle, far = uniform(-3.4, 0.2), uniform(2.5, 5)
+            origin = [far * np.cos(angle), far * np.sin(angle), uniform(0.8, 5)]
+            wide = float(10 ** uniform(-0.7, 0.25))
+            light = uniform(3, 14) / (wide**2 + 0.15) * (1 + uniform(-0.25, 0.25, 3))
+            lights[f"lamp{number}"] = {
+                "type": "rectangle",
+                "to_world": _looking(origin, [0, 0, 0.4], [0, 0, 1])
+                @ mi.ScalarTransform4f().scale([wide, wide, 1]),
+                "emitter": {"type": "area", "radiance": _colour(light)},
+            }
+        return lights
+
+    def _camera(self) -> dict[str, Any]:
+        uniform = self.uniform
+        height = uniform(0.02, 0.9) if uniform() < 0.9 else uniform(0.9, 1.45)
+        aside, far = uniform(-0.5, 0.5), uniform(3, 5)
+        origin = [
+            far * np.cos(height) * np.sin(aside), -far * np.cos(height) * np.cos(aside),
+            0.35 + far * np.sin(height),
+        ]  # fmt: skip
+        sharp = far + (uniform(-0.1, 0.1) if uniform() < 0.85 else uniform(0.5, 2))
+        target = [uniform(-0.15, 0.15), 0, uniform(0.3, 0.55)]
+        return {
+            "type": "thinlens",
+            "fov": float(np.degrees(2 * np.arctan(uniform(0.55, 1) / far))),
+            "aperture_radius": float(self.rng.choice([0.002, uniform(0.01, 0.12)])),
+            "focus_distance": float(sharp),
+            "to_world": _looking(origin, target, [uniform(-0.1, 0.1), 0, 1]),
+            "film": {"type": "hdrfilm", "width": SIDE, "height": SIDE, "pixel_format": "rgba",
+                     "rfilter": {"type": "gaussian"}},
+            "sampler": {"type": "independent", "sample_count": 16},
+        }  # fmt: skip
+
+
+def names(stem: str, most: int = 1000) -> list[str]:
+    return [f"{stem}{number}" for number in range(most)]
+
+
+def denoiser() -> Callable[[Floats], Floats] | None:
+    """Open Image Denoise where it is installed."""
+    try:
+        import pyoidn
+    except ImportError:
+        return None
+    return lambda light: np.asarray(pyoidn.denoise(light, hdr=True), np.float32)
+
+
+def developed(light: Floats, uniform: Callable[[float, float], float]) -> Bytes:
+    """A rendering of few paths as a clean picture of 8 bits, blue first."""
+    light = np.ascontiguousarray(np.nan_to_num(np.clip(light[..., :3], 0, 20)), np.float32)
+    clean = denoiser()
+    if clean:
+        light = np.clip(clean(light), 0, 20)
+    exposure = uniform(0.7, 1.2) * 0.65 / (np.median(light) + 0.15)
+    encoded = np.clip(1 - np.exp(-light * exposure), 0, 1) ** (1 / 2.2)
+    picture = np.ascontiguousarray((encoded * 255).astype(np.uint8)[..., ::-1])
+    return picture if clean else cv2.fastNlMeansDenoisingColored(picture, None, 5, 5, 3, 11)
+
+
+def _plane(way: Any, material: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "rectangle", "to_world": way, "bsdf": material}
+
+
+def _colour(values: NDArray[np.float64]) -> dict[str, Any]:
+    return {"type": "rgb", "value": values.tolist()}
+
+
+def _looking(origin: list[float], target: list[float], up: list[float]) -> Any:
+    return mi.ScalarTransform4f().look_at(
+        *([float(value) for value in point] for point in (origin, target, up))
+    )
+
+
+def render(folder: Path, seconds: float, seed: int) -> None:
+    folder.mkdir(parents=True, exist_ok=True)
+    rng = default_rng(seed)
+    until, number = time.monotonic() + seconds, seed * SCENES_PER_SEED
+    with tempfile.TemporaryDirectory() as meshes:
+        still_life = StillLife(Path(meshes), rng)
+        while time.monotonic() < until:
+            number += 1
+            picture, alone = still_life.rendered(number)
+            for mesh in Path(meshes).iterdir():
+                mesh.unlink()
+            alpha = np.clip(alone[..., 3:], 0, 1)
+            if not LEAST_SUBJECT < alpha.mean() < MOST_SUBJECT:
+                continue
+            subject = alone[..., :3] / np.maximum(alpha, 1e-3) * (alpha > 1e-3)
+            kept = {
+                "picture": developed(picture, rng.uniform),
+                "subject": developed(subject, rng.uniform),
+                "alpha": (alpha * 255).round().astype(np.uint8),
+            }
+            for name, pixels in kept.items():
+                cv2.imwrite(str(folder / f"{number:09}_{name}.png"), pixels)
+
+
+if __name__ == "__main__":
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("folder", type=Path)
+    parser.add_argument("--seconds", type=float, required=True)
+    parser.add_argument("--seed", type=int, required=True)
+    options = parser.parse_args()
+    cv2.setNumThreads(1)
+    # llvm_ad_rgb is faster where a recent LLVM is installed.
+    mi.set_variant(os.environ.get("MI_VARIANT", "scalar_rgb"))
+    render(options.folder, options.seconds, options.seed)

@@ -1,0 +1,208 @@
+"""Train the network: ``python -m tools.subject_net.train OUT.pt --data FOLDER… --val FOLDER
+--minutes M [--start FILE.pt]``.
+
+The learning rate follows the clock, so that a run ends well whatever the machine; so do the sides
+of the pictures, small ones first. Convolutions calculate in bfloat16, which processors with matrix
+units do several times as fast.
+"""
+
+import argparse
+import copy
+import time
+from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import cv2
+import numpy as np
+import torch
+from numpy.random import Generator, default_rng
+from torch import Tensor
+from torch.nn import functional
+
+from tools.subject_net.conditions import Bytes, box_of, example
+from tools.subject_net.network import SIDE, SubjectNetwork
+
+STAGES = ((0.35, 192, 24), (0.8, 256, 16), (1.0, SIDE, 12))
+"""Until what share of the time, at what side, how many pictures at once."""
+
+FED_BACK = 0.2
+"""Share of the steps in which the network is shown its own answer as the earlier mask."""
+
+WARMING_STEPS = 100
+LEAST_RATE = 1e-5
+
+
+class Pictures:
+    """Made photos and their alpha, as ``make_data`` keeps them."""
+
+    def __init__(self, folders: Sequence[Path]) -> None:
+        self.photos = [np.load(folder / "rgb.npy", mmap_mode="r") for folder in folders]
+        self.alphas = [np.load(folder / "alpha.npy", mmap_mode="r") for folder in folders]
+        self.places = [
+            (folder, one)
+            for folder, alphas in enumerate(self.alphas)
+            for one in range(len(alphas))
+            if alphas[one, ::8, ::8].max() > 100
+        ]
+
+    def __len__(self) -> int:
+        return len(self.places)
+
+    def __getitem__(self, number: int) -> tuple[Bytes, Bytes]:
+        folder, one = self.places[number]
+        return np.asarray(self.photos[folder][one]), np.asarray(self.alphas[folder][one])
+
+
+def loss_of(answers: Sequence[Tensor], alpha: Tensor, shown: Tensor) -> Tensor:
+    """Cross entropy and difference, both heavier along the outline; difference of gradients;
+    overlap of areas; disobeyed strokes; cross entropy of the coarse answers."""
+    logits, at8, at16 = (answer.float() for answer in answers)
+    truth = functional.avg_pool2d(alpha, 2)
+    share = torch.sigmoid(logits)
+    near = functional.avg_pool2d(truth, 5, 1, 2, count_include_pad=False)
+    weight = 1 + 12 * near * (1 - near)
+    entropy = functional.binary_cross_entropy_with_logits(logits, truth, weight=0.5 + 0.5 * weight)
+    difference = ((share - truth).abs() * weight).mean()
+    gradients = sum((share.diff(dim=dim) - truth.diff(dim=dim)).abs().mean() for dim in (2, 3))
+    both = (share * truth).sum((1, 2, 3))
+    either = (share + truth).sum((1, 2, 3)) - both
+    overlap = (1 - (both + 1) / (either + 1)).mean()
+    strokes = functional.avg_pool2d(shown[:, 4:6], 2).sum(1, keepdim=True)
+    disobeyed = ((share - truth).abs() * strokes).sum() / (strokes.sum() + 50)
+    coarse = sum(
+        functional.binary_cross_entropy_with_logits(
+            answer, functional.adaptive_avg_pool2d(truth, answer.shape[-2:])
+        )
+        for answer in (at8, at16)
+    )
+    return entropy + difference + 2 * gradients + 0.5 * overlap + 0.3 * disobeyed + 0.3 * coarse
+
+
+def answered(network: SubjectNetwork, shown: Tensor) -> Tensor | tuple[Tensor, Tensor, Tensor]:
+    with torch.autocast("cpu", dtype=torch.bfloat16):
+        return network(shown)
+
+
+@torch.no_grad()
+def validated(network: SubjectNetwork, pictures: Pictures, count: int = 160) -> tuple[float, float]:
+    """The mean difference and the mean overlap on pictures that it was not trained on, with a box
+    alone."""
+    network.eval()
+    differences, overlaps = [], []
+    for number in range(min(count, len(pictures))):
+        photo, alpha = pictures[number]
+        left, top, right, bottom = box_of(alpha, default_rng(number))
+        shown = np.zeros((1, 7, SIDE, SIDE), np.float32)
+        shown[0, :3] = photo.transpose(2, 0, 1) / np.float32(255)
+        shown[0, 3, top:bottom, left:right] = 1
+        share = torch.sigmoid(answered(network, torch.from_numpy(shown)).float())[0, 0].numpy()
+        truth = alpha / 255
+        differences.append(np.abs(share - truth).mean())
+        both, either = (share > 0.5) & (truth > 0.5), (share > 0.5) | (truth > 0.5)
+        overlaps.append(both.sum() / max(1, either.sum()))
+    network.train()
+    return float(np.mean(differences)), float(np.mean(overlaps))
+
+
+class Training:
+    """A network, the running mean of its weights, which is what is kept, and its optimiser."""
+
+    def __init__(self, start: Path | None, rate: float) -> None:
+        self.network = SubjectNetwork().to(memory_format=torch.channels_last)
+        if start:
+            self.network.load_state_dict(torch.load(start))
+        self.mean = copy.deepcopy(self.network)
+        self.optimiser = torch.optim.AdamW(
+            self.network.parameters(), rate, weight_decay=0.01, betas=(0.9, 0.98)
+        )
+        self.steps = 0
+
+    def step(self, shown: Tensor, alpha: Tensor, rate: float) -> float:
+        for group in self.optimiser.param_groups:
+            group["lr"] = rate
+        loss = loss_of(answered(self.network, shown), alpha, shown)
+        self.optimiser.zero_grad(set_to_none=True)
+        loss.backward()
+        torch.nn.utils.clip_grad_norm_(self.network.parameters(), 2.0)
+        self.optimiser.step()
+        self.steps += 1
+        self._follow(min(0.998, (1 + self.steps) / (20 + self.steps)))
+        return loss.item()
+
+    @torch.no_grad()
+    def own_answer(self, shown: Tensor) -> Tensor:
+        self.mean.eval()
+        answer = (answered(self.mean, shown) > 0).float()
+        self.mean.train()
+        return answer
+
+    @torch.no_grad()
+    def _follow(self, kept: float) -> None:
+        pairs = zip(
+            self.mean.state_dict().values(), self.network.state_dict().values(), strict=True
+        )
+        for mean, now in pairs:
+            if mean.dtype.is_floating_point:
+                mean.lerp_(now, 1 - kept)
+            else:
+                mean.copy_(now)
+
+
+def batch(
+    pictures: Pictures, side: int, count: int, rng: Generator, pool: ThreadPoolExecutor
+) -> tuple[Tensor, Tensor]:
+    chosen = rng.integers(len(pictures), size=count)
+    seeds = rng.integers(2**62, size=count)
+    made = list(
+        pool.map(
+            lambda one, seed: example(*pictures[int(one)], side, default_rng(int(seed))),
+            chosen,
+            seeds,
+        )
+    )
+    shown, alpha = (torch.from_numpy(np.stack(planes)) for planes in zip(*made, strict=True))
+    return shown.contiguous(memory_format=torch.channels_last), alpha
+
+
+def trained(options: argparse.Namespace) -> None:
+    torch.set_flush_denormal(True)
+    torch.manual_seed(options.seed)
+    cv2.setNumThreads(1)
+    rng = default_rng(options.seed)
+    pictures, unseen = Pictures(options.data), Pictures([options.val])
+    training = Training(options.start, options.rate)
+    began = told = time.monotonic()
+    # Examples are made between the steps: beside them they would stall the network's own threads.
+    with ThreadPoolExecutor() as pool:
+        while (gone := (time.monotonic() - began) / (60 * options.minutes)) < 1:
+            side, count = next((side, count) for until, side, count in STAGES if gone < until)
+            shown, alpha = batch(pictures, side, count, rng, pool)
+            if rng.random() < FED_BACK:
+                shown[:, 6:7] = training.own_answer(shown)
+            warm = min(1.0, (training.steps + 1) / WARMING_STEPS)
+            rate = options.rate * warm * (0.5 + 0.5 * float(np.cos(np.pi * gone))) + LEAST_RATE
+            loss = training.step(shown, alpha, rate)
+            if time.monotonic() - told > options.every:
+                told = time.monotonic()
+                difference, overlap = validated(training.mean, unseen)
+                print(
+                    f"{gone:.0%}, step {training.steps}, side {side}: loss {loss:.3f}, "
+                    f"unseen pictures {difference:.4f}, overlap {overlap:.3f}",
+                    flush=True,
+                )
+                torch.save(training.mean.state_dict(), options.out)
+    torch.save(training.mean.state_dict(), options.out)
+
+
+if __name__ == "__main__":
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("out", type=Path)
+    parser.add_argument("--data", type=Path, nargs="+", required=True)
+    parser.add_argument("--val", type=Path, required=True)
+    parser.add_argument("--minutes", type=float, required=True)
+    parser.add_argument("--start", type=Path)
+    parser.add_argument("--rate", type=float, default=2e-3)
+    parser.add_argument("--every", type=float, default=420, help="seconds between reports")
+    parser.add_argument("--seed", type=int, default=0)
+    trained(parser.parse_args())
