@@ -5,7 +5,7 @@ import math
 import unittest
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from lucky_margin.core.document import MarginAnchor, Repeat, TextPart, TextPiece
@@ -115,6 +115,7 @@ class LettersTest(unittest.TestCase):
 
     @settings(max_examples=60)
     @given(text=texts, wrap=st.sampled_from([None, 60.0, 200.0]))
+    @example(text="1 \u093e", wrap=60.0)  # a vowel sign on a space
     def test_of_any_text_every_letter_that_is_drawn_is_told_once(self, text, wrap):
         (letters, ends), _, _ = written(text, wrap)
         starts = [letter.start for letter in letters]

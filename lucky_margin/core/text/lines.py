@@ -55,9 +55,12 @@ def _widths(items: list[Item], spacing: float) -> list[float]:
 
 
 def _words(text: str) -> list[int]:
-    """Where lines may end."""
+    """Where lines may end: never within a letter, where ICU would part a space from the mark on
+    it."""
     places = code_points(text)
-    return [places[end] for _, end in LineBreaker(text, "en").segments()]
+    letters = {end for _, end in clusters(text)}
+    stops = (places[end] for _, end in LineBreaker(text, "en").segments())
+    return [stop for stop in stops if stop in letters]
 
 
 def _letters(word: str, start: int) -> list[int]:
