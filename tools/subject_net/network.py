@@ -1,7 +1,8 @@
 """The network that guesses which part of a box is its subject.
 
 In: N x 7 x 320 x 320, red, green, blue (encoded sRGB 0..1), the box (1 inside), strokes that keep,
-strokes that leave out, an earlier mask. Out: N x 1 x 320 x 320, logits.
+strokes that leave out, an earlier mask. Out: N x 2 x 320 x 320, logits: of coverage, and of the
+share of pixels close by that are covered in part, which is large in hair, fur and grass.
 
 A U of dense convolutions, which processors with matrix units train fast, and in its middle
 attention of all places to all others (A. Vaswani et al., "Attention is all you need", 2017): what
@@ -125,7 +126,7 @@ class SubjectNetwork(nn.Module):
         self.u8, self.d8 = convolution(sixteenth, eighth, 1), Residual(eighth)
         self.u4, self.d4 = convolution(eighth, quarter, 1), Residual(quarter)
         self.u2, self.k2 = convolution(quarter, half, 1), convolution(half, half, 1)
-        self.d2, self.out = convolution(half, half), nn.Conv2d(half, 1, 3, 1, 1)
+        self.d2, self.out = convolution(half, half), nn.Conv2d(half, 2, 3, 1, 1)
         self.h8, self.h16 = nn.Conv2d(eighth, 1, 1), nn.Conv2d(sixteenth, 1, 1)
 
     def forward(self, x: Tensor) -> Tensor | tuple[Tensor, Tensor, Tensor]:

@@ -24,10 +24,17 @@ from tools.subject_net.conditions import Bytes, box_of, example
 from tools.subject_net.network import SIDE, SubjectNetwork
 
 STAGES = ((0.35, 192, 24), (0.8, 256, 16), (1.0, SIDE, 12))
-"""Until what share of the time, at what side, how many pictures at once."""
+"""Until what share of the time, at what side, how many pictures at once. Weights that were trained
+before start at the second."""
 
 FED_BACK = 0.2
 """Share of the steps in which the network is shown its own answer as the earlier mask."""
+
+PARTLY = (0.02, 0.98)
+"""Coverage between these is that of an edge, or of hair."""
+
+CLOSE_BY = 5
+"""Over so many pixels of the answer, a square's side, is counted how much is covered in part."""
 
 WARMING_STEPS = 100
 LEAST_RATE = 1e-5
@@ -56,8 +63,10 @@ class Pictures:
 
 def loss_of(answers: Sequence[Tensor], alpha: Tensor, shown: Tensor) -> Tensor:
     """Cross entropy and difference, both heavier along the outline; difference of gradients;
-    overlap of areas; disobeyed strokes; cross entropy of the coarse answers."""
-    logits, at8, at16 = (answer.float() for answer in answers)
+    overlap of areas; disobeyed strokes; cross entropy of the coarse answers, and of how much is
+    covered in part."""
+    both_logits, at8, at16 = (answer.float() for answer in answers)
+    logits, partly = both_logits[:, :1], both_logits[:, 1:]
     truth = functional.avg_pool2d(alpha, 2)
     share = torch.sigmoid(logits)
     near = functional.avg_pool2d(truth, 5, 1, 2, count_include_pad=False)
@@ -76,6 +85,9 @@ def loss_of(answers: Sequence[Tensor], alpha: Tensor, shown: Tensor) -> Tensor:
         )
         for answer in (at8, at16)
     )
+    parts = functional.avg_pool2d(((alpha > PARTLY[0]) & (alpha < PARTLY[1])).float(), 2)
+    parts = functional.avg_pool2d(parts, CLOSE_BY, 1, CLOSE_BY // 2, count_include_pad=False)
+    coarse = coarse + functional.binary_cross_entropy_with_logits(partly, parts)
     return entropy + difference + 2 * gradients + 0.5 * overlap + 0.3 * disobeyed + 0.3 * coarse
 
 
@@ -133,7 +145,7 @@ class Training:
     @torch.no_grad()
     def own_answer(self, shown: Tensor) -> Tensor:
         self.mean.eval()
-        answer = (answered(self.mean, shown) > 0).float()
+        answer = (answered(self.mean, shown)[:, :1] > 0).float()
         self.mean.train()
         return answer
 
@@ -172,11 +184,12 @@ def trained(options: argparse.Namespace) -> None:
     rng = default_rng(options.seed)
     pictures, unseen = Pictures(options.data), Pictures([options.val])
     training = Training(options.start, options.rate)
+    stages = STAGES[1:] if options.start else STAGES
     began = told = time.monotonic()
     # Examples are made between the steps: beside them they would stall the network's own threads.
     with ThreadPoolExecutor() as pool:
         while (gone := (time.monotonic() - began) / (60 * options.minutes)) < 1:
-            side, count = next((side, count) for until, side, count in STAGES if gone < until)
+            side, count = next((side, count) for until, side, count in stages if gone < until)
             shown, alpha = batch(pictures, side, count, rng, pool)
             if rng.random() < FED_BACK:
                 shown[:, 6:7] = training.own_answer(shown)

@@ -1,8 +1,9 @@
 """What speaks for the subject at each place of a box, and what strokes add to it.
 
-The evidence is one array of float32, shape (rows, columns, 5): the small picture in CIELAB, what is
-known before colours are compared (a logarithm of likelihoods), and how far each pixel is subject by
-the last decision, 0..1. So one array says all that the next stroke starts from.
+The evidence is one array of float32, shape (rows, columns, 6): the small picture in CIELAB, what is
+known before colours are compared (a logarithm of likelihoods), how far each pixel is subject by the
+last decision, 0..1, and how much of what lies close by is covered in part, 0..1. So one array says
+all that the next stroke starts from. Up to the fifth version it had no last plane.
 """
 
 from collections.abc import Sequence
@@ -66,8 +67,9 @@ ROUNDS, STEPS = 4, 120
 CERTAIN, OUTSIDE = 40.0, 20.0
 """Evidence that nothing outweighs: of a stroke, and against what lies outside the boxes."""
 
-WIDENS = 0.5
-"""How near a stroke that keeps must be, so that what lies outside the boxes is looked at too."""
+CLOSE = 0.5
+"""How near a stroke must be to say what is hair; and one that keeps, so that what lies outside the
+boxes is looked at too."""
 
 STROKE_EVIDENCE = 8.0
 """What a stroke says right beside it."""
@@ -92,7 +94,7 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     within = inside(boxes, place, rows, columns)
     lab = np.asarray(cv2.cvtColor(small, cv2.COLOR_RGB2LAB), np.float32)
     edges = _small(enclosed(crop, within_crop), rows, columns)
-    guess = _small(guessed(crop, within_crop), rows, columns)
+    guess, partly = (_small(plane, rows, columns) for plane in guessed(crop, within_crop))
     bins = colour_bins(lab)
     unlike = np.clip(unlike_outside(bins, within), 0.05, 0.95).astype(np.float32)
     unlike = np.asarray(cv2.GaussianBlur(unlike, (0, 0), 1.0), np.float32)
@@ -113,7 +115,7 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
             links, share, STEPS,
         )  # fmt: skip
     later = np.where(within, later_weight * prior + people, -OUTSIDE)
-    return np.dstack([lab, later, share]).astype(np.float32)
+    return np.dstack([lab, later, share, partly]).astype(np.float32)
 
 
 def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
@@ -133,7 +135,7 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     near = np.exp(-geodesic_distance(change + np.float32(1 / (STROKE_RADII * radius)), drawn))
     way = 1.0 if keeps else -1.0
     if keeps:  # a subject may reach past its box where a stroke says so
-        prior = np.where((prior == -OUTSIDE) & (near > WIDENS), np.float32(0), prior)
+        prior = np.where((prior == -OUTSIDE) & (near > CLOSE), np.float32(0), prior)
     # What earlier strokes said for certain stays.
     prior = np.where(np.abs(prior) < OUTSIDE, prior + way * STROKE_EVIDENCE * near, prior)
     prior[drawn] = way * CERTAIN
@@ -145,7 +147,18 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     changed = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps) & (near > FAR) | drawn
     _, labels = cv2.connectedComponents(changed.astype(np.uint8), connectivity=8)
     kept = np.isin(labels, np.unique(labels[drawn])) & changed
-    return np.dstack([lab, prior, np.where(kept, again, share)]).astype(np.float32)
+    share = np.where(kept, again, share)
+    # Where a stroke has told what is subject nothing is hair by itself any more.
+    partly = evidence[:, :, 5:] * (near < CLOSE)[..., None]
+    return np.dstack([lab, prior, share, partly]).astype(np.float32)
+
+
+def partly_covered(evidence: Evidence) -> Floats:
+    """How much of what lies close by is covered in part, 0..1, shape (rows, columns); nothing where
+    the evidence doesn't say."""
+    if evidence.shape[2] < 6:
+        return np.zeros(evidence.shape[:2], np.float32)
+    return np.ascontiguousarray(evidence[:, :, 5])
 
 
 def _guess_again(lab: Floats, prior: Floats, share: Floats) -> Floats:

@@ -5,16 +5,21 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.cut_out.edges import finished, painted, refined
-from lucky_margin.core.cut_out.evidence import Evidence, corrected, first_evidence
+from lucky_margin.core.cut_out.evidence import (
+    Evidence,
+    corrected,
+    first_evidence,
+    partly_covered,
+)
 from lucky_margin.core.cut_out.places import in_pixels, looked_at
-from lucky_margin.core.cut_out.soft_edges import softened
+from lucky_margin.core.cut_out.soft_edges import brushed, in_hair, softened
 from lucky_margin.core.document import Box, CutOut, Stroke
 from lucky_margin.core.sampling import as_8_bits
 from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 
-VERSION = 5
+VERSION = 6
 """Of what is found; raised whenever the same photo and box give another alpha. A finish names the
 one that was asked (``CutOut.found_by``)."""
 
@@ -57,13 +62,15 @@ def coverage(working: Floats, evidence: Evidence, cut_out: CutOut, place: Box) -
     sides = found[part].shape[::-1]
     share = cv2.resize(evidence[:, :, 4], sides, interpolation=cv2.INTER_CUBIC)
     found[part] = refined(np.ascontiguousarray(working[part]), np.asarray(share, np.float32))
-    return mended(working, found, cut_out)
+    hair = np.zeros_like(found)
+    hair[part] = in_hair(partly_covered(evidence), *found[part].shape)
+    return mended(working, softened(working, found, hair), cut_out)
 
 
 def mended(working: Floats, found: Floats, cut_out: CutOut) -> Floats:
     """The coverage ``found`` on a photo at the working size, with what the cut-out's strokes and
     edge say."""
-    found = softened(working, found, cut_out.strokes)
+    found = softened(working, found, brushed(cut_out.strokes, *found.shape))
     return painted(finished(found, cut_out.edge), cut_out.strokes)
 
 

@@ -24,8 +24,9 @@ CERTAIN = 0.9
 _one_at_a_time = threading.Lock()
 
 
-def guessed(photo: Floats, within: Mask, *, mirrored: bool = True) -> Floats:
-    """How surely each pixel is the subject of a box, 0..1, shape (rows, columns).
+def guessed(photo: Floats, within: Mask, *, mirrored: bool = True) -> tuple[Floats, Floats]:
+    """How surely each pixel is the subject of a box, and how much of what lies close by is covered
+    in part, as in hair and grass: both 0..1, shape (rows, columns).
 
     ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1; ``within`` is the box in it.
     ``mirrored`` asks the mirror image too and gives the mean, which is steadier and takes twice as
@@ -33,7 +34,8 @@ def guessed(photo: Floats, within: Mask, *, mirrored: bool = True) -> Floats:
     """
     nothing = np.zeros_like(within)
     seen = _with_masks(photo, within, nothing, nothing, nothing)
-    return _answer(_things(), seen, photo.shape[:2], mirrored)
+    subject, partly = _answer(_things(), seen, photo.shape[:2], mirrored)
+    return subject, partly
 
 
 def guessed_again(
@@ -42,7 +44,7 @@ def guessed_again(
     """The guess once strokes have been drawn over an ``earlier`` answer. The mirror image is not
     asked: someone waits with the brush in hand."""
     seen = _with_masks(photo, within, keep, leave_out, earlier)
-    return _answer(_things(), seen, photo.shape[:2], mirrored=False)
+    return _answer(_things(), seen, photo.shape[:2], mirrored=False)[0]
 
 
 def guessed_people(photo: Floats) -> Floats:
@@ -50,7 +52,7 @@ def guessed_people(photo: Floats) -> Floats:
 
     ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1.
     """
-    return _answer(_people(), _square(photo, PEOPLE_SIDE), photo.shape[:2], mirrored=True)
+    return _answer(_people(), _square(photo, PEOPLE_SIDE), photo.shape[:2], mirrored=True)[0]
 
 
 def certainty(guess: Floats) -> tuple[float, float]:
@@ -77,19 +79,21 @@ def _square(photo: Floats, side: int) -> Floats:
     return np.ascontiguousarray(square.transpose(2, 0, 1), np.float32)
 
 
-def _answer(network: Any, seen: Floats, sides: tuple[int, int], mirrored: bool) -> Floats:
+def _answer(
+    network: Any, seen: Floats, sides: tuple[int, int], mirrored: bool
+) -> tuple[Floats, ...]:
     """What a network says of the picture, or the mean of that and of what it says of the mirror
-    image, at ``sides`` (rows, columns)."""
+    image: each of its planes at ``sides`` (rows, columns)."""
     with _one_at_a_time:
         answer = _said(network, seen)
         if mirrored:
-            answer = (answer + _said(network, seen[..., ::-1])[:, ::-1]) / np.float32(2)
-    return np.asarray(cv2.resize(answer, sides[::-1]), np.float32)
+            answer = (answer + _said(network, seen[..., ::-1])[..., ::-1]) / np.float32(2)
+    return tuple(np.asarray(cv2.resize(plane, sides[::-1]), np.float32) for plane in answer)
 
 
 def _said(network: Any, seen: Floats) -> Floats:
     network.setInput(np.ascontiguousarray(seen[None]))
-    return np.asarray(network.forward()[0, 0].copy(), np.float32)
+    return np.asarray(network.forward()[0].copy(), np.float32)
 
 
 @cache

@@ -26,4 +26,5 @@ def disagreement(
     if not within.any():
         return 0.0
     found = matte[part].astype(np.float32) / np.float32(255)
-    return float(np.abs(guessed(crop, within) - found)[within].mean())
+    guess, _ = guessed(crop, within)
+    return float(np.abs(guess - found)[within].mean())

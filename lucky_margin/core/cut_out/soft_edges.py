@@ -15,6 +15,10 @@ from lucky_margin.core.filling import filled
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
 
+SHARP, HAIRY = 0.45, 0.6
+"""Shares of what lies close by that are covered in part, up to which an edge is sharp, and from
+which it is hair."""
+
 SOFT_RADIUS = 8
 """Of the filter where a stroke says that the edge is soft, in pixels."""
 
@@ -51,22 +55,15 @@ GRAIN_RADIUS = 2
 """Of the filter that takes the photo's grain out of mixtures, in pixels."""
 
 
-def softened(photo: Floats, alpha: Floats, strokes: Sequence[Stroke]) -> Floats:
-    """``alpha`` with soft edges where strokes say so: each pixel there as a mixture of the colours
-    that lie on both sides (D. Porter and T. Duff, "Compositing digital images", 1984)."""
-    soft = [stroke for stroke in strokes if stroke.brush == "soft_edge"]
-    if not soft:
+def softened(photo: Floats, alpha: Floats, where: Floats) -> Floats:
+    """``alpha`` with soft edges as far as ``where`` says (0..1): each pixel there as a mixture of
+    the colours that lie on both sides (T. Porter and T. Duff, "Compositing digital images",
+    1984)."""
+    left, top, width, height = cv2.boundingRect((where > 0).astype(np.uint8))
+    if not width:
         return alpha
-    rows, columns = alpha.shape
-    where = np.zeros_like(alpha)
-    for stroke in soft:
-        reached, cover = touched_part(stroke, WHOLE_PHOTO, rows, columns)
-        where[reached] = np.maximum(where[reached], cover)
-    y, x = np.nonzero(where > 0)
-    if not len(y):
-        return alpha
-    above, before = max(0, y.min() - SEEN_AROUND), max(0, x.min() - SEEN_AROUND)
-    part = np.s_[above : y.max() + SEEN_AROUND + 1, before : x.max() + SEEN_AROUND + 1]
+    above, before = max(0, top - SEEN_AROUND), max(0, left - SEEN_AROUND)
+    part = np.s_[above : top + height + SEEN_AROUND, before : left + width + SEEN_AROUND]
     seen, unknown = np.ascontiguousarray(photo[part]), where[part] > 0
     subject, behind = _colours_of_both(seen, alpha[part], unknown)
     apart, length, mixed = mixture(seen, subject, behind)
@@ -109,6 +106,23 @@ def _colours_of_both(seen: Floats, alpha: Floats, unknown: Mask) -> tuple[Floats
         for colours in (subject, behind)
     )
     return subject, behind
+
+
+def brushed(strokes: Sequence[Stroke], rows: int, columns: int) -> Floats:
+    """How far (0..1) the strokes for soft edges cover each pixel."""
+    where = np.zeros((rows, columns), np.float32)
+    for stroke in strokes:
+        if stroke.brush == "soft_edge":
+            reached, cover = touched_part(stroke, WHOLE_PHOTO, rows, columns)
+            where[reached] = np.maximum(where[reached], cover)
+    return where
+
+
+def in_hair(partly: Floats, rows: int, columns: int) -> Floats:
+    """How far (0..1) each pixel of a photo of these sides lies in hair, fur or grass; ``partly`` is
+    how much of what lies close by is covered in part, at a smaller size."""
+    large = cv2.resize(partly, (columns, rows), interpolation=cv2.INTER_LINEAR)
+    return np.asarray(np.clip((large - SHARP) / (HAIRY - SHARP), 0, 1), np.float32)
 
 
 def detail_of(seen: Floats) -> Floats:

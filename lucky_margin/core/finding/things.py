@@ -10,11 +10,14 @@ from numpy.typing import NDArray
 from lucky_margin.core.cut_out.network import THINGS_SIDE, certainty, guessed
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, in_pixels, inside, looked_at
 from lucky_margin.core.document import Box
-from lucky_margin.core.finding.boxes import Floats, overlap, with_room
+from lucky_margin.core.finding.boxes import Floats, overlap, unit_box, with_room
 
 RIM = 0.06
 """What of the photo's sides is taken to be background for the network's sake, and what room a box
 gets before it is looked at again."""
+
+ASIDE = 0.3
+"""How much more of what lies beside a box is shown then, of its sides."""
 
 SOME_PEOPLE, MOST_UNSURE = 0.1, 0.3
 """Shares of the photo that must be people for certain, and may be unsure, for people to be taken
@@ -72,7 +75,7 @@ def find_things(working: Floats) -> list[Thing]:
     ``working`` has shape (rows, columns, 3) with encoded sRGB 0..1.
     """
     middle = inside((with_room(WHOLE_PHOTO, -RIM),), WHOLE_PHOTO, *working.shape[:2])
-    guess = guessed(working, middle)
+    guess, _ = guessed(working, middle)
     all_sure = float(_small(guess).mean())
     found: list[Thing] = []
     for part in _parts(guess)[:MOST_THINGS]:
@@ -101,25 +104,44 @@ def _core(guess: Floats, part: Thing) -> Thing | None:
 
 
 def _looked_at_again(working: Floats, thing: Thing) -> Thing:
-    """The thing with the box that the network gives it when it sees that part alone, larger."""
-    rows, columns = working.shape[:2]
+    """The thing with the box that the network gives it when it sees that part alone, larger: once
+    with more of what lies to the left and above, once to the right and below. A thing stays where
+    it is; what the network only imagines, as in noise, goes along with the box."""
     box = with_room(thing.box, RIM)
-    place = looked_at((box,), (), columns / rows)
+    across, down = ASIDE * box.width, ASIDE * box.height
+    frames = (
+        unit_box(box.left - across, box.top - down, box.right, box.bottom, (1, 1)),
+        unit_box(box.left, box.top, box.right + across, box.bottom + down, (1, 1)),
+    )
+    one, other = (_seen_in(working, frame) for frame in frames)
+    if one is None or other is None:
+        return replace(thing, sureness=0.0)
+    seen = unit_box(
+        (one.left + other.left) / 2, (one.top + other.top) / 2,
+        (one.right + other.right) / 2, (one.bottom + other.bottom) / 2, (1, 1),
+    )  # fmt: skip
+    # One that is found elsewhere now was no thing the first time, and to find that all of the
+    # photo is a thing is to find nothing.
+    trust = overlap(seen, thing.box) * overlap(one, other) * (1 - (seen.width * seen.height) ** 4)
+    return replace(thing, box=with_room(seen, AIR), sureness=thing.sureness * trust)
+
+
+def _seen_in(working: Floats, frame: Box) -> Box | None:
+    """The box of the weightiest thing that the network sees in a part of the photo."""
+    rows, columns = working.shape[:2]
+    place = looked_at((frame,), (), columns / rows)
     crop = np.ascontiguousarray(working[in_pixels(place, rows, columns)])
-    parts = _parts(guessed(crop, inside((box,), place, *crop.shape[:2]), mirrored=False))
+    guess, _ = guessed(crop, inside((frame,), place, *crop.shape[:2]), mirrored=False)
+    parts = _parts(guess)
     if not parts:
-        return thing
+        return None
     nearer = parts[0].box
-    seen = Box(
+    return Box(
         left=place.left + nearer.left * place.width,
         top=place.top + nearer.top * place.height,
         width=nearer.width * place.width,
         height=nearer.height * place.height,
     )
-    # One that is found elsewhere now was no thing the first time, and to find that all of the
-    # photo is a thing (as in noise) is to find nothing.
-    trust = overlap(seen, thing.box) * (1 - (seen.width * seen.height) ** 4)
-    return replace(thing, box=with_room(seen, AIR), sureness=thing.sureness * trust)
 
 
 def _parts(guess: Floats, limit: float = PROBABLE) -> list[Thing]:
