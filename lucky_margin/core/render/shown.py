@@ -109,12 +109,11 @@ class ShownPhoto:
     def _behind(self, blur: float) -> AnyPicture:
         return self.sources.cache.get_or_make(
             ("behind", self.taken.key, self.spots, self._inputs, blur),
-            lambda: blurred_behind(
-                cutting.working_picture(self.whole.level(self._number_to_look_at)),
-                self.matte(),
-                blur,
-            ),
+            lambda: blurred_behind(self._working_without_spots(), self.matte(), blur),
         )
+
+    def _working_without_spots(self) -> NDArray[np.float32]:
+        return cutting.working_picture(self.whole.level(self._number_to_look_at))
 
     def matte(self) -> Matte:
         """What was found of the subject, or is found now."""
@@ -140,10 +139,10 @@ class ShownPhoto:
         return self.sources.derived(key, lambda: cutting.own_shadow(self.working, self.matte()))
 
     def fringe_colours(self) -> FringeColours:
-        """The colours on both sides of the subject's edge."""
+        """The colours on both sides of the subject's edge, without what spots took away."""
         return self.sources.cache.get_or_make(
-            ("fringe", self.taken.key, self._inputs),
-            lambda: cutting.fringe_colours(self.working, self.matte()),
+            ("fringe", self.taken.key, self.spots, self._inputs),
+            lambda: cutting.fringe_colours(self._working_without_spots(), self.matte()),
         )
 
     def strands_at_edge(self) -> float:
