@@ -91,6 +91,9 @@ class CropTest(BrowserTest):
         said = page.get_by_role("status").filter(has_text="Drawing…")
         up_to_date = page.locator(".proof-picture:not(.behind) img").first
         expect(up_to_date).to_be_visible()
+        # The checks of what is there already come last.
+        checks = page.locator("section", has=page.get_by_role("heading", name="Checks"))
+        expect(checks.get_by_role("listitem").first).to_be_visible()
         asked = self.requests()
         with page.expect_request("**/api/bench/checks"):
             with self.held_back("**/api/bench/preview"):
