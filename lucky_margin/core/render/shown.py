@@ -109,11 +109,8 @@ class ShownPhoto:
     def _behind(self, blur: float) -> AnyPicture:
         return self.sources.cache.get_or_make(
             ("behind", self.taken.key, self.spots, self._inputs, blur),
-            lambda: blurred_behind(self._working_without_spots(), self.matte(), blur),
+            lambda: blurred_behind(self.whole.at_working_size(), self.matte(), blur),
         )
-
-    def _working_without_spots(self) -> NDArray[np.float32]:
-        return cutting.working_picture(self.whole.level(self._number_to_look_at))
 
     def matte(self) -> Matte:
         """What was found of the subject, or is found now."""
@@ -142,7 +139,7 @@ class ShownPhoto:
         """The colours on both sides of the subject's edge, without what spots took away."""
         return self.sources.cache.get_or_make(
             ("fringe", self.taken.key, self.spots, self._inputs),
-            lambda: cutting.fringe_colours(self._working_without_spots(), self.matte()),
+            lambda: cutting.fringe_colours(self.whole.at_working_size(), self.matte()),
         )
 
     def strands_at_edge(self) -> float:
@@ -240,9 +237,14 @@ class ShownPhoto:
 
     @property
     def working(self) -> NDArray[np.float32]:
-        """The photo at the size at which subjects are found."""
+        """The photo as it was taken, at the size at which subjects are found."""
+        return self.as_taken.at_working_size()
+
+    def at_working_size(self) -> NDArray[np.float32]:
+        """The picture at the size at which subjects are found."""
         return self.sources.cache.get_or_make(
-            ("working", self.taken.key), lambda: cutting.working_picture(self._to_look_at())
+            ("working", self.key),
+            lambda: cutting.working_picture(self.level(self._number_to_look_at)),
         )
 
     def _derived_key(self, kind: str, inputs: str) -> DerivedKey:
