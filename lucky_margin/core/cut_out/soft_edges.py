@@ -1,5 +1,5 @@
-"""Hair, fur and grass: soft edges where strokes say so, each pixel as a mixture of the colours on
-both sides."""
+"""Hair, fur and grass: soft edges where strokes or the network say so, each pixel as a mixture of
+the colours on both sides."""
 
 from collections.abc import Sequence
 
@@ -20,7 +20,7 @@ SHARP, HAIRY = 0.45, 0.6
 which it is hair."""
 
 SOFT_RADIUS = 8
-"""Of the filter where a stroke says that the edge is soft, in pixels."""
+"""Of the filter where the edge is soft, in pixels."""
 
 SEEN_AROUND = 64
 """How much of the photo around a soft edge says what the colours on both sides are, in pixels."""
