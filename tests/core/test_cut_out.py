@@ -33,7 +33,9 @@ from lucky_margin.core.cut_out.network import (
     guessed,
     guessed_again,
     guessed_people,
+    soft_edge_shares,
 )
+from lucky_margin.core.cut_out.soft_edges import in_hair, softened
 from lucky_margin.core.document import (
     Box,
     CutOut,
@@ -66,12 +68,12 @@ from tests.truth.strokes import next_stroke
 
 MASK = "cd" * 32
 BRUSHES = {"keep": "keep", "leave out": "leave_out"}
-WITH_BOX, AFTER_THREE = 0.025, 0.021
+WITH_BOX, AFTER_THREE = 0.025, 0.0195
 """Ceilings of the mean error over the photos that the finding was tuned on."""
 HAIR_PLANE = 5
 """Of evidence: how much of what lies close by is covered in part. Older evidence ends before it."""
-SOFT_BRUSHED = 0.235
-"""Ceiling of the mean error in hair, once the soft brush has been along it."""
+SOFT_BRUSHED, PHOTO_BRUSHED = 0.22, 0.048
+"""Ceilings of the mean errors in hair and over its photo, once the soft brush has been along it."""
 
 
 def disc_photo(side: int = 240, radius: float = 70) -> np.ndarray:
@@ -196,7 +198,7 @@ class TruthTest(unittest.TestCase):
             for one in (plain, brushed)
         )
         self.assertLess(soft.soft, min(SOFT_BRUSHED, cut.soft - 0.04))
-        self.assertLess(soft.photo, cut.photo - 0.005)
+        self.assertLess(soft.photo, PHOTO_BRUSHED)
 
 
 def _along_hair(alpha: np.ndarray) -> Stroke:
@@ -210,15 +212,65 @@ def _along_hair(alpha: np.ndarray) -> Stroke:
     return Stroke(brush="soft_edge", radius=0.06, points=tuple(map(tuple, points.tolist())))
 
 
+class HairTest(unittest.TestCase):
+    """Hair that is soft without a brush."""
+
+    def test_hair_grows_from_where_it_is_sure(self):
+        partly = np.zeros((60, 60), np.float32)
+        partly[10:20, 5:15] = 0.6  # surely hair
+        partly[13:17, 15:40] = 0.4  # what is connected with it
+        partly[40:50, 5:40] = 0.45  # a sharp edge of something else
+        hair = in_hair(partly, 120, 120)
+        self.assertEqual(hair.shape, (120, 120))
+        np.testing.assert_array_equal(hair[24:36, 14:26], 1)
+        self.assertGreater(hair[30, 40:76].min(), 0.9)
+        self.assertEqual(hair[70:].max(), 0)
+
+    def test_strands_are_told_from_what_lies_between_them(self):
+        side, radius, reach = 320, 60, 130
+        y, x = np.mgrid[0:side, 0:side].astype(np.float32) - side / 2
+        far, turn = np.hypot(x, y), np.arctan2(y, x)
+        across = np.abs((turn * 36 / (2 * np.pi) + 0.5) % 1 - 0.5) * 2 * np.pi * far / 36
+        strands = np.clip(1.5 - across, 0, 1) * (far < reach)
+        true = np.maximum(strands, far < radius).astype(np.float32)
+        for colour, ground in (((40, 30, 25), (90, 130, 190)), ((225, 200, 150), (40, 70, 60))):
+            photo = (true[..., None] * colour + (1 - true[..., None]) * np.array(ground)) / 255
+            photo = photo + np.random.default_rng(1).normal(0, 0.01, photo.shape)
+            where = ((far > radius - 8) & (far < reach + 6)).astype(np.float32)
+            for found in (far < radius, far < (radius + reach) / 2):
+                found = found.astype(np.float32)
+                off = [
+                    np.abs(alpha - true)[where > 0].mean()
+                    for alpha in (found, softened(photo.astype(np.float32), found, where))
+                ]
+                with self.subTest(colour=colour):
+                    self.assertLess(off[1], max(0.01, off[0] / 2))  # some is found without a brush
+
+    def test_nothing_is_softened_where_nothing_is_hair(self):
+        alpha = np.random.default_rng(2).random((40, 50)).astype(np.float32)
+        photo = noise(50, 40)[..., :3].astype(np.float32) / 255
+        np.testing.assert_array_equal(softened(photo, alpha, np.zeros_like(alpha)), alpha)
+        where = np.zeros_like(alpha)
+        where[10:20, 10:30] = 1
+        np.testing.assert_array_equal(softened(photo, alpha, where)[20:], alpha[20:])
+
+
 class NetworkTest(unittest.TestCase):
-    """The two networks that are asked where the subject may be."""
+    """The networks: two say where the subject may be, one decides on soft edges."""
 
     def test_the_weights_are_those_of_the_card(self):
         card = (WEIGHTS / "README.md").read_text("utf-8")
-        for name in ("subject.onnx", "people.tflite"):
+        for name in ("subject.onnx", "soft_edges.onnx", "people.tflite"):
             part = card.split(f"# {name}\n")[1]
             told = re.search(r"SHA-256 \| `([0-9a-f]{64})`", part)
             self.assertEqual(told[1], hashlib.sha256((WEIGHTS / name).read_bytes()).hexdigest())
+
+    def test_what_holds_in_a_soft_edge_adds_up_to_one(self):
+        for rows, columns in ((1, 1), (7, 13), (64, 50)):
+            seen = np.random.default_rng(rows).random((rows, columns, 14)).astype(np.float32)
+            shares = soft_edge_shares(seen)
+            self.assertEqual(shares.shape, (5, rows, columns))
+            np.testing.assert_allclose(shares.sum(axis=0), 1, atol=1e-5)
 
     def test_things_are_not_taken_for_people(self):
         for name in ("pale-jug", "leafy-plant"):
@@ -401,7 +453,7 @@ class StrokeTest(unittest.TestCase):
             ]
             with self.subTest(wide=wide):
                 self.assertLess(off[1], 0.03)
-                self.assertLess(off[1], off[0] / 2)
+                self.assertLess(off[1], max(0.01, off[0] / 2))  # some is found without a brush
 
     def test_each_stroke_can_be_deleted(self):
         one = DrawStroke(brush="erase", radius=6, points=((120.0, 120.0),))
@@ -467,6 +519,17 @@ class EdgeTest(unittest.TestCase):
         self.assertEqual(tidy[6, 6], 0)
         self.assertEqual(tidy[42, 42], 1)
         self.assertEqual(finished(alpha, SubjectEdge(specks=0.2, holes=0))[50, 30], 1)
+
+    def test_a_small_part_takes_its_faint_rim_along_and_no_other(self):
+        alpha = np.zeros((100, 100), np.float32)
+        alpha[20:80, 20:80] = 1
+        alpha[19, 20:80] = 0.08  # the largest part's own
+        alpha[4:11, 4:11] = 0.06
+        alpha[5:10, 5:10] = 0.7
+        alpha[90:95, 40:60] = 0.06  # a veil apart from everything
+        tidy = finished(alpha, SubjectEdge(specks=0.08, holes=0))
+        self.assertEqual(tidy[:15, :15].max(), 0)
+        np.testing.assert_allclose(tidy[15:], alpha[15:], atol=1e-6)
 
     def test_a_larger_photo_leads_the_edge_of_a_smaller_matte(self):
         large, truth = disc_photo(960, 280), disc(960, 280)

@@ -2,7 +2,9 @@
 subject.onnx``. It says how far OpenCV's answers are from those of torch."""
 
 import argparse
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import cv2
 import numpy as np
@@ -32,17 +34,21 @@ def exported(weights: Path, file: Path) -> float:
     """The largest difference between OpenCV's answer and that of torch."""
     network = SubjectNetwork()
     network.load_state_dict(torch.load(weights))
-    share = Share(network).eval()
-    shown = torch.rand(1, 7, SIDE, SIDE)
+    return written(Share(network), torch.rand(1, 7, SIDE, SIDE), "alpha", file)
+
+
+def written(network: nn.Module, shown: Tensor, answer: str, file: Path, **options: Any) -> float:
+    """Write a network with its weights in half precision; the largest difference between what
+    OpenCV and torch say of what is ``shown``."""
     torch.onnx.export(
-        share, (shown,), str(file), input_names=["x"], output_names=["alpha"], opset_version=14,
-        dynamo=False,
+        network.eval(), (shown,), str(file), input_names=["x"], output_names=[answer],
+        opset_version=14, dynamo=False, **options,
     )  # fmt: skip
     halve(file)
     runs = cv2.dnn.readNetFromONNX(str(file))
     runs.setInput(shown.numpy())
     with torch.no_grad():
-        return float(np.abs(runs.forward() - share(shown).numpy()).max())
+        return float(np.abs(runs.forward() - network(shown).numpy()).max())
 
 
 def halve(file: Path) -> None:
@@ -65,9 +71,13 @@ def halve(file: Path) -> None:
     onnx.save(model, str(file))
 
 
-if __name__ == "__main__":
-    parser = argparse.ArgumentParser(description=__doc__)
+def main(purpose: str | None, exports: Callable[[Path, Path], float]) -> None:
+    parser = argparse.ArgumentParser(description=purpose)
     parser.add_argument("weights", type=Path)
     parser.add_argument("file", type=Path)
     options = parser.parse_args()
-    print(f"OpenCV and torch differ by at most {exported(options.weights, options.file):.5f}")
+    print(f"OpenCV and torch differ by at most {exports(options.weights, options.file):.5f}")
+
+
+if __name__ == "__main__":
+    main(__doc__, exported)

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.random import Generator, default_rng
 from numpy.typing import NDArray
 
+from tools.subject_net.camera import photographed
 from tools.subject_net.silhouettes import Silhouettes
 from tools.subject_net.surfaces import Surfaces
 
@@ -59,7 +60,7 @@ class Composer:
             made = self._cropped() if self.uniform() < RENDERED else self._composed()
             if made and 0.02 < made.alpha.mean() < 0.85:
                 alpha = (np.clip(made.alpha, 0, 1) * 255).round().astype(np.uint8)
-                return self._photographed(made.colour), alpha
+                return photographed(made.colour, self.rng), alpha
 
     def _chance(self, share: float) -> bool:
         return bool(self.uniform() < share)
@@ -69,7 +70,7 @@ class Composer:
 
     def _rendering(self) -> Thing:
         scene = self._scene()
-        return Thing(_read(scene, "subject"), _read(scene, "alpha"))
+        return Thing(kept(scene, "subject"), kept(scene, "alpha"))
 
     def _drawn(self) -> Thing:
         """Parts of several surfaces, shaded as if they were solid."""
@@ -162,7 +163,7 @@ class Composer:
         return np.asarray(np.clip(ground, 0, 1), np.float32)
 
     def _part_of_a_scene(self) -> Floats:
-        picture = _read(self._scene(), "picture")
+        picture = kept(self._scene(), "picture")
         side = int(self.integer(140, picture.shape[0]))
         top, left = self.integer(picture.shape[0] - side + 1, size=2)
         part = cv2.resize(picture[top : top + side, left : left + side], (SIDE, SIDE))
@@ -247,7 +248,7 @@ class Composer:
     def _cropped(self) -> Thing:
         """A rendered scene around its subject, light and shadow as rendered."""
         uniform, scene = self.uniform, self._scene()
-        picture, alpha = _read(scene, "picture"), _read(scene, "alpha")
+        picture, alpha = kept(scene, "picture"), kept(scene, "alpha")
         rows, columns = alpha.shape
         ys, xs = np.where(alpha > 0.03)
         margin = uniform(0.1, 0.25) * max(np.ptp(xs), np.ptp(ys)) * uniform(0.5, 1.5, 4)
@@ -264,30 +265,10 @@ class Composer:
         way = np.s_[:, ::-1] if self._chance(0.5) else np.s_[:, :]
         return Thing(picture[way], np.clip(alpha[way], 0, 1))
 
-    def _photographed(self, light: Floats) -> Bytes:
-        """As a camera keeps it: tone, cast, noise, compression."""
-        uniform = self.uniform
-        light = np.clip(light, 0, 1) ** uniform(0.7, 1.45)
-        light = light * (1 + uniform(-0.1, 0.1, 3)) * uniform(0.75, 1.15)
-        if self._chance(0.3):
-            grey = light.mean(2, keepdims=True)
-            light = grey + (light - grey) * uniform(0.1, 1.5)
-        if self._chance(0.5):
-            channels = 1 if self._chance(0.5) else 3
-            noise = self.rng.normal(0, uniform(0, 0.04), (SIDE, SIDE, channels))
-            if self._chance(0.4):
-                noise = cv2.GaussianBlur(noise, (0, 0), 0.7).reshape(SIDE, SIDE, -1) * 1.6
-            light = light + noise
-        picture = (np.clip(light, 0, 1) * 255).astype(np.uint8)
-        if self._chance(0.6):
-            quality = [cv2.IMWRITE_JPEG_QUALITY, int(self.integer(35, 96))]
-            picture = cv2.imdecode(cv2.imencode(".jpg", picture, quality)[1], cv2.IMREAD_COLOR)
-        return np.asarray(picture, np.uint8)
 
-
-def _read(scene: Path, what: str) -> Floats:
-    """What ``render_scenes`` kept of a scene, 0..1: ``picture`` or ``subject`` in colour, or
-    ``alpha``."""
+def kept(scene: Path, what: str) -> Floats:
+    """What ``render_scenes`` kept of a scene (its ``_picture.png``), 0..1: ``picture`` or
+    ``subject`` in colour, or ``alpha``."""
     file = str(scene).replace("_picture.png", f"_{what}.png")
     if what == "alpha":
         return cv2.imread(file, cv2.IMREAD_GRAYSCALE) / np.float32(255)

@@ -136,16 +136,16 @@ class SubjectNetwork(nn.Module):
         at8 = self.s8(at4)
         at16 = self.s16(at8)
         at16 = self.a16(at16 + _resized(self.pos, at16))
-        at16 = self.d16(at16 + _doubled(self.u16(self.s32(at16))))
-        at8 = self.d8(at8 + _doubled(self.u8(at16)))
-        at4 = self.d4(at4 + _doubled(self.u4(at8)))
-        answer = self.out(self.d2(self.k2(at2) + _doubled(self.u2(at4))))
+        at16 = self.d16(at16 + doubled(self.u16(self.s32(at16))))
+        at8 = self.d8(at8 + doubled(self.u8(at16)))
+        at4 = self.d4(at4 + doubled(self.u4(at8)))
+        answer = self.out(self.d2(self.k2(at2) + doubled(self.u2(at4))))
         if self.training:
             return answer, self.h8(at8), self.h16(at16)
-        return _doubled(answer)
+        return doubled(answer)
 
 
-def _doubled(x: Tensor) -> Tensor:
+def doubled(x: Tensor) -> Tensor:
     return functional.interpolate(x, scale_factor=2, mode="bilinear", align_corners=False)
 
 

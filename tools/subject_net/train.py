@@ -1,19 +1,14 @@
 """Train the network: ``python -m tools.subject_net.train OUT.pt --data FOLDER… --val FOLDER
 --minutes M [--start FILE.pt]``.
 
-The learning rate follows the clock, so that a run ends well whatever the machine; so do the sides
-of the pictures, small ones first. Convolutions calculate in bfloat16, which processors with matrix
-units do several times as fast.
+The sides of the pictures follow the clock, small ones first, as the learning rate does.
 """
 
 import argparse
-import copy
-import time
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-import cv2
 import numpy as np
 import torch
 from numpy.random import Generator, default_rng
@@ -22,6 +17,7 @@ from torch.nn import functional
 
 from tools.subject_net.conditions import Bytes, box_of, example
 from tools.subject_net.network import SIDE, SubjectNetwork
+from tools.subject_net.training import Training, asked
 
 STAGES = ((0.35, 192, 24), (0.8, 256, 16), (1.0, SIDE, 12))
 """Until what share of the time, at what side, how many pictures at once. Weights that were trained
@@ -35,9 +31,6 @@ PARTLY = (0.02, 0.98)
 
 CLOSE_BY = 5
 """Over so many pixels of the answer, a square's side, is counted how much is covered in part."""
-
-WARMING_STEPS = 100
-LEAST_RATE = 1e-5
 
 
 class Pictures:
@@ -117,50 +110,6 @@ def validated(network: SubjectNetwork, pictures: Pictures, count: int = 160) -> 
     return float(np.mean(differences)), float(np.mean(overlaps))
 
 
-class Training:
-    """A network, the running mean of its weights, which is what is kept, and its optimiser."""
-
-    def __init__(self, start: Path | None, rate: float) -> None:
-        self.network = SubjectNetwork().to(memory_format=torch.channels_last)
-        if start:
-            self.network.load_state_dict(torch.load(start))
-        self.mean = copy.deepcopy(self.network)
-        self.optimiser = torch.optim.AdamW(
-            self.network.parameters(), rate, weight_decay=0.01, betas=(0.9, 0.98)
-        )
-        self.steps = 0
-
-    def step(self, shown: Tensor, alpha: Tensor, rate: float) -> float:
-        for group in self.optimiser.param_groups:
-            group["lr"] = rate
-        loss = loss_of(answered(self.network, shown), alpha, shown)
-        self.optimiser.zero_grad(set_to_none=True)
-        loss.backward()
-        torch.nn.utils.clip_grad_norm_(self.network.parameters(), 2.0)
-        self.optimiser.step()
-        self.steps += 1
-        self._follow(min(0.998, (1 + self.steps) / (20 + self.steps)))
-        return loss.item()
-
-    @torch.no_grad()
-    def own_answer(self, shown: Tensor) -> Tensor:
-        self.mean.eval()
-        answer = (answered(self.mean, shown)[:, :1] > 0).float()
-        self.mean.train()
-        return answer
-
-    @torch.no_grad()
-    def _follow(self, kept: float) -> None:
-        pairs = zip(
-            self.mean.state_dict().values(), self.network.state_dict().values(), strict=True
-        )
-        for mean, now in pairs:
-            if mean.dtype.is_floating_point:
-                mean.lerp_(now, 1 - kept)
-            else:
-                mean.copy_(now)
-
-
 def batch(
     pictures: Pictures, side: int, count: int, rng: Generator, pool: ThreadPoolExecutor
 ) -> tuple[Tensor, Tensor]:
@@ -177,45 +126,38 @@ def batch(
     return shown.contiguous(memory_format=torch.channels_last), alpha
 
 
+@torch.no_grad()
+def own_answer(network: SubjectNetwork, shown: Tensor) -> Tensor:
+    network.eval()
+    answer = (answered(network, shown)[:, :1] > 0).float()
+    network.train()
+    return answer
+
+
 def trained(options: argparse.Namespace) -> None:
-    torch.set_flush_denormal(True)
-    torch.manual_seed(options.seed)
-    cv2.setNumThreads(1)
     rng = default_rng(options.seed)
     pictures, unseen = Pictures(options.data), Pictures([options.val])
-    training = Training(options.start, options.rate)
+    training = Training(SubjectNetwork(), options)
     stages = STAGES[1:] if options.start else STAGES
-    began = told = time.monotonic()
     # Examples are made between the steps: beside them they would stall the network's own threads.
     with ThreadPoolExecutor() as pool:
-        while (gone := (time.monotonic() - began) / (60 * options.minutes)) < 1:
-            side, count = next((side, count) for until, side, count in stages if gone < until)
+        while training.gone < 1:
+            side, count = next(
+                (side, count) for until, side, count in stages if training.gone < until
+            )
             shown, alpha = batch(pictures, side, count, rng, pool)
             if rng.random() < FED_BACK:
-                shown[:, 6:7] = training.own_answer(shown)
-            warm = min(1.0, (training.steps + 1) / WARMING_STEPS)
-            rate = options.rate * warm * (0.5 + 0.5 * float(np.cos(np.pi * gone))) + LEAST_RATE
-            loss = training.step(shown, alpha, rate)
-            if time.monotonic() - told > options.every:
-                told = time.monotonic()
+                shown[:, 6:7] = own_answer(training.mean, shown)
+            loss = loss_of(answered(training.network, shown), alpha, shown)
+            training.step(loss)
+            if training.to_be_told():
                 difference, overlap = validated(training.mean, unseen)
-                print(
-                    f"{gone:.0%}, step {training.steps}, side {side}: loss {loss:.3f}, "
-                    f"unseen pictures {difference:.4f}, overlap {overlap:.3f}",
-                    flush=True,
+                training.tell(
+                    f"side {side}: loss {loss.item():.3f}, unseen pictures {difference:.4f}, "
+                    f"overlap {overlap:.3f}"
                 )
-                torch.save(training.mean.state_dict(), options.out)
-    torch.save(training.mean.state_dict(), options.out)
+    training.keep()
 
 
 if __name__ == "__main__":
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("out", type=Path)
-    parser.add_argument("--data", type=Path, nargs="+", required=True)
-    parser.add_argument("--val", type=Path, required=True)
-    parser.add_argument("--minutes", type=float, required=True)
-    parser.add_argument("--start", type=Path)
-    parser.add_argument("--rate", type=float, default=2e-3)
-    parser.add_argument("--every", type=float, default=420, help="seconds between reports")
-    parser.add_argument("--seed", type=int, default=0)
-    trained(parser.parse_args())
+    trained(asked(__doc__))

@@ -23,6 +23,12 @@ STEEPER = 1.6
 LARGER_RADIUS = 1.0
 """Of the filter on a photo larger than the working size, in pixels of the latter."""
 
+FAINT = 0.1
+"""Coverage up to which pixels connect no parts with each other."""
+
+RIM = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (13, 13))
+"""So far around a part its faint rim goes with it."""
+
 BLOCK = 128
 """Side of the blocks that are filtered, if any edge lies in them, in pixels."""
 
@@ -83,15 +89,20 @@ def finished(alpha: Floats, edge: SubjectEdge) -> Floats:
 
 
 def _without_small(alpha: Floats, width: float) -> Floats:
-    """Without separate parts that are smaller than a disc of this width, in pixels."""
+    """Without separate parts that are smaller than a disc of this width, in pixels, and without
+    their faint rims."""
     if width <= 0:
         return alpha
-    count, labels, stats, _ = cv2.connectedComponentsWithStats((alpha > 0.1).astype(np.uint8))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats((alpha > FAINT).astype(np.uint8))
     areas = stats[1:, cv2.CC_STAT_AREA]
     if count < 3:  # never the only part
         return alpha
-    small = (areas < np.pi / 4 * width**2) & (areas < areas.max())
-    return np.where(np.isin(labels, 1 + np.nonzero(small)[0]), np.float32(0), alpha)
+    is_small = (areas < np.pi / 4 * width**2) & (areas < areas.max())
+    small = np.isin(labels, 1 + np.nonzero(is_small)[0])
+    near_small, near_large = (
+        cv2.dilate(part.astype(np.uint8), RIM) > 0 for part in (small, (labels > 0) & ~small)
+    )
+    return np.where(small | ((labels == 0) & near_small & ~near_large), np.float32(0), alpha)
 
 
 def _shifted(alpha: Floats, by: float) -> Floats:

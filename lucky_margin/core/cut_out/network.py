@@ -1,5 +1,6 @@
-"""Two small networks that guess which part of a photo is its subject: one for things of any kind,
-trained on made pictures only, and one for people. See ``weights/README.md``."""
+"""Three small networks: two guess which part of a photo is its subject, one for things of any kind,
+trained on made pictures only, and one for people; the third decides between guesses at how much of
+a pixel is covered in hair, fur and grass. See ``weights/README.md``."""
 
 import threading
 from functools import cache
@@ -17,6 +18,9 @@ WEIGHTS = Path(__file__).with_name("weights")
 
 THINGS_SIDE, PEOPLE_SIDE = 320, 256
 """The networks' pictures are squares of these sides; the photo is stretched onto them."""
+
+GRAIN = 8
+"""The third network's pictures have sides that are multiples of this."""
 
 CERTAIN = 0.9
 """From here on a pixel is taken for certain; below 1 less this it certainly is not."""
@@ -53,6 +57,27 @@ def guessed_people(photo: Floats) -> Floats:
     ``photo`` has shape (rows, columns, 3) with encoded sRGB 0..1.
     """
     return _answer(_people(), _square(photo, PEOPLE_SIDE), photo.shape[:2], mirrored=True)[0]
+
+
+def soft_edge_shares(seen: Floats) -> Floats:
+    """How far each of five answers holds for a pixel of a soft edge: its coverage as it is, as a
+    mixture of two colours, smoothed, nothing, and all. They add up to 1; shape (5, rows, columns).
+
+    ``seen`` has shape (rows, columns, 14): the photo, the subject's colours and the background's
+    (encoded sRGB 0..1), the first three answers, how far the pixel is to be softened, and how sure
+    the mixture is.
+    """
+    rows, columns = seen.shape[:2]
+    room = (0, -rows % GRAIN), (0, -columns % GRAIN)
+    planes = np.pad(seen.transpose(2, 0, 1), ((0, 0), *room), mode="edge")
+    count, high, wide = planes.shape
+    # Four neighbours become channels: the network calculates at half the size.
+    fours = planes.reshape(count, high // 2, 2, wide // 2, 2).transpose(0, 2, 4, 1, 3)
+    with _one_at_a_time:
+        says = _said(_soft_edges(), fours.reshape(4 * count, high // 2, wide // 2))
+    apart = says.reshape(-1, 2, 2, high // 2, wide // 2).transpose(0, 3, 1, 4, 2)
+    weights = np.exp(apart.reshape(-1, high, wide)[:, :rows, :columns])
+    return np.asarray(weights / weights.sum(axis=0), np.float32)
 
 
 def certainty(guess: Floats) -> tuple[float, float]:
@@ -99,6 +124,11 @@ def _said(network: Any, seen: Floats) -> Floats:
 @cache
 def _things() -> Any:
     return cv2.dnn.readNetFromONNX(str(WEIGHTS / "subject.onnx"))
+
+
+@cache
+def _soft_edges() -> Any:
+    return cv2.dnn.readNetFromONNX(str(WEIGHTS / "soft_edges.onnx"))
 
 
 @cache

@@ -8,16 +8,31 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lucky_margin.core.cut_out.edges import guided
+from lucky_margin.core.cut_out.network import soft_edge_shares
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, shrunk, touched_part
 from lucky_margin.core.document import Stroke
 from lucky_margin.core.filling import filled
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
+Part = tuple[slice, slice]
 
-SHARP, HAIRY = 0.45, 0.6
-"""Shares of what lies close by that are covered in part, up to which an edge is sharp, and from
-which it is hair."""
+DECIDED, MIXED, SMOOTHED, WHERE, SURE = range(9, 14)
+"""Planes of what the network sees, after the photo's colours and those of both sides."""
+
+SOFT_SIDE = 700
+"""Longest side at which soft edges are decided, in pixels: a strand is then one or two wide."""
+
+LED_RADIUS = 2
+"""Within which the photo's own pixels lead a soft edge that is enlarged."""
+
+SEEDS, GROWN = 0.5, 0.3
+"""Shares of what lies close by that are covered in part: hair is where they are larger than the
+first, with all that is connected with it and larger than the second. Along sharp edges they are
+about a third."""
+
+RAMP = 0.08
+"""How much more than that it takes to count fully."""
 
 SOFT_RADIUS = 8
 """Of the filter where the edge is soft, in pixels."""
@@ -25,11 +40,15 @@ SOFT_RADIUS = 8
 SEEN_AROUND = 64
 """How much of the photo around a soft edge says what the colours on both sides are, in pixels."""
 
+STEP = 8
+"""What is looked at begins at a multiple of so many pixels: the network's own grid then stays where
+it is when a stroke adds to it."""
+
 UNSURE_COLOURS = 0.1
-"""Two colours so far apart (encoded sRGB 0..1) say half of how they are mixed in a soft edge."""
+"""Two colours so far apart (encoded sRGB 0..1) are half sure to say how they are mixed."""
 
 UNLIKE_BOTH = 0.12
-"""A colour so far from every mixture of the two says a third as much."""
+"""A colour so far from every mixture of the two is a third as sure."""
 
 COLOUR_ROUNDS, COLOUR_SHRINK = 12, 0.25
 """How often the colours on both sides of a soft edge are learned from pixels within it, and the
@@ -51,33 +70,60 @@ mixture, and none may teach."""
 DISTINCT = 0.1
 """Two colours so far apart teach half as much as those that nobody could confuse."""
 
-GRAIN_RADIUS = 2
-"""Of the filter that takes the photo's grain out of mixtures, in pixels."""
-
 
 def softened(photo: Floats, alpha: Floats, where: Floats) -> Floats:
-    """``alpha`` with soft edges as far as ``where`` says (0..1): each pixel there as a mixture of
-    the colours that lie on both sides (T. Porter and T. Duff, "Compositing digital images",
-    1984)."""
-    left, top, width, height = cv2.boundingRect((where > 0).astype(np.uint8))
-    if not width:
+    """``alpha`` with soft edges as far as ``where`` says (0..1): each pixel there as it is, as a
+    mixture of the colours that lie on both sides (T. Porter and T. Duff, "Compositing digital
+    images", 1984), smoothed, or one side alone, as far as a network trusts each of these."""
+    if not where.any():
         return alpha
-    above, before = max(0, top - SEEN_AROUND), max(0, left - SEEN_AROUND)
+    share = min(1.0, SOFT_SIDE / max(alpha.shape))
+    if share == 1:
+        found = _decided(photo, alpha, where)
+    else:
+        small = (shrunk(plane, share) for plane in (photo, alpha, where))
+        found = _enlarged(_decided(*small), photo, where)
+    return np.asarray(where * found + (1 - where) * alpha, np.float32)
+
+
+def _decided(photo: Floats, alpha: Floats, where: Floats) -> Floats:
+    """What the network decides wherever something is to be softened; elsewhere ``alpha``."""
+    part, seen = seen_around(photo, alpha, where)
+    shares = soft_edge_shares(seen)
+    out = alpha.copy()
+    out[part] = shares[-1] + sum(
+        holds * seen[:, :, plane]
+        for holds, plane in zip(shares, (DECIDED, MIXED, SMOOTHED), strict=False)
+    )
+    return out
+
+
+def _enlarged(found: Floats, photo: Floats, where: Floats) -> Floats:
+    """Coverage at the photo's sides, where it is softened led by the photo's own pixels."""
+    large = np.asarray(
+        cv2.resize(found, where.shape[::-1], interpolation=cv2.INTER_CUBIC), np.float32
+    )
+    left, top, width, height = cv2.boundingRect((where > 0).astype(np.uint8))
+    part = np.s_[top : top + height, left : left + width]
+    large[part] = guided(photo[part], large[part], LED_RADIUS)
+    return np.asarray(np.clip(large, 0, 1), np.float32)
+
+
+def seen_around(photo: Floats, alpha: Floats, where: Floats) -> tuple[Part, Floats]:
+    """The part of the photo around what is to be softened, and what the network sees of it, shape
+    (rows, columns, 14): see ``soft_edge_shares``."""
+    left, top, width, height = cv2.boundingRect((where > 0).astype(np.uint8))
+    above, before = (max(0, start - SEEN_AROUND) // STEP * STEP for start in (top, left))
     part = np.s_[above : top + height + SEEN_AROUND, before : left + width + SEEN_AROUND]
-    seen, unknown = np.ascontiguousarray(photo[part]), where[part] > 0
-    subject, behind = _colours_of_both(seen, alpha[part], unknown)
+    seen, known, share = (np.ascontiguousarray(plane[part]) for plane in (photo, alpha, where))
+    subject, behind = _colours_of_both(seen, known, share > 0)
     apart, length, mixed = mixture(seen, subject, behind)
     mixed = np.clip(mixed, 0, 1)
     off = seen - behind - mixed[:, :, None] * apart
     sure = length / (length + UNSURE_COLOURS**2) * np.exp(-_inner(off, off) / UNLIKE_BOTH**2)
-    # A photo's grain is not a mixture of anything.
-    mixed = guided(seen, mixed.astype(np.float32), GRAIN_RADIUS)
-    smooth = guided(seen, alpha[part], SOFT_RADIUS)
-    found = sure * mixed + (1 - sure) * smooth
-    out = alpha.copy()
-    share = where[part]
-    out[part] = share * found + (1 - share) * alpha[part]
-    return out
+    smooth = guided(seen, known, SOFT_RADIUS)
+    planes = [seen, subject, behind, known, mixed, smooth, share, sure]
+    return part, np.dstack(planes).astype(np.float32)
 
 
 def _colours_of_both(seen: Floats, alpha: Floats, unknown: Mask) -> tuple[Floats, Floats]:
@@ -122,7 +168,9 @@ def in_hair(partly: Floats, rows: int, columns: int) -> Floats:
     """How far (0..1) each pixel of a photo of these sides lies in hair, fur or grass; ``partly`` is
     how much of what lies close by is covered in part, at a smaller size."""
     large = cv2.resize(partly, (columns, rows), interpolation=cv2.INTER_LINEAR)
-    return np.asarray(np.clip((large - SHARP) / (HAIRY - SHARP), 0, 1), np.float32)
+    _, labels = cv2.connectedComponents((large > GROWN).astype(np.uint8), connectivity=8)
+    hair = np.isin(labels, np.unique(labels[large > SEEDS]))
+    return np.where(hair, np.clip((large - GROWN) / RAMP, 0, 1), 0).astype(np.float32)
 
 
 def detail_of(seen: Floats) -> Floats:
