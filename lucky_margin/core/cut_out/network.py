@@ -60,8 +60,9 @@ def guessed_people(photo: Floats) -> Floats:
 
 
 def soft_edge_shares(seen: Floats) -> Floats:
-    """How far each of five answers holds for a pixel of a soft edge: its coverage as it is, as a
-    mixture of two colours, smoothed, nothing, and all. They add up to 1; shape (5, rows, columns).
+    """How far each of five answers holds for a pixel of a soft edge: its coverage as decided
+    before, as a mixture of two colours, smoothed, nothing, and all. They add up to 1; shape (5,
+    rows, columns).
 
     ``seen`` has shape (rows, columns, 14): the photo, the subject's colours and the background's
     (encoded sRGB 0..1), the first three answers, how far the pixel is to be softened, and how sure

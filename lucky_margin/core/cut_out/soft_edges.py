@@ -72,9 +72,9 @@ DISTINCT = 0.1
 
 
 def softened(photo: Floats, alpha: Floats, where: Floats) -> Floats:
-    """``alpha`` with soft edges as far as ``where`` says (0..1): each pixel there as it is, as a
-    mixture of the colours that lie on both sides (T. Porter and T. Duff, "Compositing digital
-    images", 1984), smoothed, or one side alone, as far as a network trusts each of these."""
+    """``alpha`` with soft edges as far as ``where`` says (0..1): each pixel there as decided
+    before, as a mixture of the colours that lie on both sides (T. Porter and T. Duff, "Compositing
+    digital images", 1984), smoothed, or one side alone, as far as a network trusts each."""
     if not where.any():
         return alpha
     share = min(1.0, SOFT_SIDE / max(alpha.shape))
