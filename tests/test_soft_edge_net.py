@@ -53,9 +53,8 @@ class CropsTest(unittest.TestCase):
                 np.abs(planes[..., k] - planes[..., TRUE])[where].mean() for k in (DECIDED, MIXED)
             ]
             helps += off[1] < off[0]
-        self.assertGreater(
-            helps, 6
-        )  # the mixture is mostly nearer, or the planes don't belong together
+        # The mixture is mostly nearer, or the planes don't belong together.
+        self.assertGreater(helps, 6)
 
     def test_the_same_seed_makes_the_same_crops(self):
         for one, other in zip(self.crops(3), self.crops(3), strict=False):

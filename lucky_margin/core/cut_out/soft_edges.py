@@ -90,11 +90,11 @@ def _decided(photo: Floats, alpha: Floats, where: Floats) -> Floats:
     """What the network decides wherever something is to be softened; elsewhere ``alpha``."""
     part, seen = seen_around(photo, alpha, where)
     shares = soft_edge_shares(seen)
+    answers = np.moveaxis(seen[:, :, [DECIDED, MIXED, SMOOTHED]], 2, 0)
+    found = shares[-1] + (shares[:3] * answers).sum(axis=0)
     out = alpha.copy()
-    out[part] = shares[-1] + sum(
-        holds * seen[:, :, plane]
-        for holds, plane in zip(shares, (DECIDED, MIXED, SMOOTHED), strict=False)
-    )
+    # Where all three say the same there is no doubt; a few per cent of it would be a veil.
+    out[part] = np.clip(found, answers.min(axis=0), answers.max(axis=0))
     return out
 
 
