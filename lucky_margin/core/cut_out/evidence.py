@@ -79,7 +79,15 @@ STROKE_COLOURS, STROKE_RADII = 6.0, 8.0
 many of its radii: a larger brush reaches further."""
 
 FAR = 0.05
-"""Nothing changes where less of a stroke's evidence than this arrives."""
+"""Nothing that is connected with a stroke changes where less of its evidence than this arrives."""
+
+SPREAD, SPREADS = 4.5, 5.0
+"""Colours under a stroke are taken to vary by so much (CIELAB) at least, and by so many times their
+own variance: a few of them stand for all that are alike."""
+
+MOST_UNLIKE, MOST_LARGER = 4.0, 2.0
+"""Separate parts go the way of a stroke if their mean colour is no further (CIELAB) from that of
+what is connected with it, and their area at most so many times as large."""
 
 
 def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
@@ -121,8 +129,9 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
 def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     """The evidence after one more stroke, of a brush that keeps or leaves out.
 
-    What a stroke changes is connected with it and goes its way: a stroke that keeps takes nothing
-    away.
+    What a stroke changes goes its way and is connected with it: a stroke that keeps takes nothing
+    away. One that leaves out does so with separate parts of the same colour too, as seen through
+    the other holes of a basket.
     """
     rows, columns = evidence.shape[:2]
     lab, prior, share = evidence[:, :, :3], evidence[:, :, 3], evidence[:, :, 4]
@@ -143,11 +152,16 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     bins = colour_bins(lab)
     learned = likelihood(bins, np.asarray(0.5 * (start > 0.5) + 0.5 * start, np.float32))
     speaks = learned + prior + _guess_again(lab, prior, start)
+    like_others = not keeps and share[drawn].mean() > 0.5  # else nothing had to be left out
+    if like_others:
+        # Colours that the subject has more of than what surrounds it say nothing.
+        speaks -= STROKE_EVIDENCE * np.where(learned < 0, _like_those(lab, drawn), np.float32(0))
     again = decided(speaks, links_of(lab), start, STEPS)
-    changed = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps) & (near > FAR) | drawn
-    _, labels = cv2.connectedComponents(changed.astype(np.uint8), connectivity=8)
-    kept = np.isin(labels, np.unique(labels[drawn])) & changed
-    share = np.where(kept, again, share)
+    goes_its_way = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps)
+    changed = _connected_with(drawn, goes_its_way & (near > FAR) | drawn)
+    if like_others:
+        changed |= _parts_alike(goes_its_way & ~changed, lab, changed)
+    share = np.where(changed, again, share)
     # Where a stroke has told what is subject nothing is hair by itself any more.
     partly = evidence[:, :, 5:] * (near < CLOSE)[..., None]
     return np.dstack([lab, prior, share, partly]).astype(np.float32)
@@ -169,6 +183,32 @@ def _guess_again(lab: Floats, prior: Floats, share: Floats) -> Floats:
     )  # fmt: skip
     says = _log_odds(np.clip(guess, 0.03, 0.97))
     return np.where(np.abs(prior) < OUTSIDE, says, np.float32(0)).astype(np.float32)
+
+
+def _like_those(lab: Floats, drawn: Mask) -> Floats:
+    """How like (0..1) each pixel's colour is to those where something is ``drawn``."""
+    middle = lab[drawn].mean(axis=0)
+    off, theirs = lab - middle, lab[drawn] - middle
+    spread = SPREADS * theirs.T @ theirs / len(theirs) + SPREAD**2 * np.eye(3, dtype=np.float32)
+    distance = np.einsum("ijk,kl,ijl->ij", off, np.linalg.inv(spread), off)
+    return np.exp(-distance / 2).astype(np.float32)
+
+
+def _connected_with(drawn: Mask, mask: Mask) -> Mask:
+    """Those parts of a mask in which something is ``drawn``."""
+    _, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=8)
+    return np.isin(labels, np.unique(labels[drawn])) & mask
+
+
+def _parts_alike(mask: Mask, lab: Floats, example: Mask) -> Mask:
+    """Those parts of a mask with the mean colour of the example, and not much larger."""
+    count, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=8)
+    at = labels.ravel()
+    areas = np.bincount(at, minlength=count)
+    sums = [np.bincount(at, plane, count) for plane in lab.reshape(-1, 3).T]
+    off = np.transpose(sums) / areas[:, None] - lab[example].mean(axis=0)
+    is_like = np.linalg.norm(off, axis=1) <= MOST_UNLIKE
+    return (is_like & (areas <= MOST_LARGER * example.sum()))[labels] & mask
 
 
 def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
