@@ -37,6 +37,13 @@ all, and fully. On pale things before pale grounds colours say nothing."""
 LEAST_TRUST = 0.5
 """What colours count at least once the subject's are known."""
 
+TELLS = 1.0
+"""A colour so many times (as a logarithm) likelier on one side tells the sides apart."""
+
+CLEAR, MIXED = 0.09, 0.13
+"""Shares of the box whose colours don't tell the sides apart, up to which colours count twice, and
+from which once."""
+
 LATER, LATER_SURE = 0.4, 0.3
 """What the first guesses still weigh once the subject's colours are known; less the more colours
 can be trusted."""
@@ -118,10 +125,9 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     colours_count = max(LEAST_TRUST, trust)
     for round_ in range(ROUNDS):
         weight = 1.0 if round_ == 0 else later_weight
-        share = decided(
-            _with_prior(colours_count * likelihood(bins, share), weight * prior + people, within),
-            links, share, STEPS,
-        )  # fmt: skip
+        learned = likelihood(bins, share)
+        learned *= colours_count * _clearness(learned[within])
+        share = decided(_with_prior(learned, weight * prior + people, within), links, share, STEPS)
     later = np.where(within, later_weight * prior + people, -OUTSIDE)
     return np.dstack([lab, later, share, partly]).astype(np.float32)
 
@@ -191,7 +197,7 @@ def _like_those(lab: Floats, drawn: Mask) -> Floats:
     off, theirs = lab - middle, lab[drawn] - middle
     spread = SPREADS * theirs.T @ theirs / len(theirs) + SPREAD**2 * np.eye(3, dtype=np.float32)
     distance = np.einsum("ijk,kl,ijl->ij", off, np.linalg.inv(spread), off)
-    return np.exp(-distance / 2).astype(np.float32)
+    return np.asarray(np.exp(-distance / 2), np.float32)
 
 
 def _connected_with(drawn: Mask, mask: Mask) -> Mask:
@@ -204,11 +210,12 @@ def _parts_alike(mask: Mask, lab: Floats, example: Mask) -> Mask:
     """Those parts of a mask with the mean colour of the example, and not much larger."""
     count, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=8)
     at = labels.ravel()
-    areas = np.bincount(at, minlength=count)
+    areas = np.maximum(np.bincount(at, minlength=count), 1)
     sums = [np.bincount(at, plane, count) for plane in lab.reshape(-1, 3).T]
     off = np.transpose(sums) / areas[:, None] - lab[example].mean(axis=0)
     is_like = np.linalg.norm(off, axis=1) <= MOST_UNLIKE
-    return (is_like & (areas <= MOST_LARGER * example.sum()))[labels] & mask
+    goes: Mask = is_like & (areas <= MOST_LARGER * example.sum())
+    return goes[labels] & mask
 
 
 def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
@@ -238,6 +245,12 @@ def _trust(unlike: Floats, guess: Floats) -> float:
         np.clip((related - UNRELATED) / (RELATED - UNRELATED), 0, 1)
         * np.clip((AMBIGUOUS - unclear) / (AMBIGUOUS - DECISIVE), 0, 1)
     )
+
+
+def _clearness(learned: Floats) -> float:
+    """1 to 2: how often colours count that are so much likelier on one side (logarithms)."""
+    unclear = float((np.abs(learned) < TELLS).mean()) if learned.size else 1.0
+    return 1 + float(np.clip((MIXED - unclear) / (MIXED - CLEAR), 0, 1))
 
 
 def _log_odds(share: Floats) -> Floats:
