@@ -214,8 +214,8 @@ def _parts_alike(mask: Mask, lab: Floats, example: Mask) -> Mask:
     sums = [np.bincount(at, plane, count) for plane in lab.reshape(-1, 3).T]
     off = np.transpose(sums) / areas[:, None] - lab[example].mean(axis=0)
     is_like = np.linalg.norm(off, axis=1) <= MOST_UNLIKE
-    goes: Mask = is_like & (areas <= MOST_LARGER * example.sum())
-    return goes[labels] & mask
+    goes = is_like & (areas <= MOST_LARGER * example.sum())
+    return np.asarray(goes[labels] & mask, np.bool_)
 
 
 def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
