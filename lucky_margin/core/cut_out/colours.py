@@ -29,14 +29,15 @@ def colour_bins(lab: Floats) -> Bins:
     return np.asarray((bins[:, :, 0] * BINS + bins[:, :, 1]) * BINS + bins[:, :, 2], np.intp)
 
 
-def density(bins: Bins, weights: Floats) -> Floats:
-    """How often each bin occurs among pixels of these ``weights``; sums to 1."""
+def density(bins: Bins, weights: Floats, smoothness: float = SMOOTHNESS) -> Floats:
+    """How often each bin occurs among pixels of these ``weights``; sums to 1. ``smoothness`` is a
+    standard deviation in bins, at most 2."""
     counts = np.bincount(bins.ravel(), weights=weights.ravel(), minlength=BINS**3)
     cube = counts.reshape(BINS, BINS, BINS).astype(np.float32)
     for axis in range(3):
         turned = np.ascontiguousarray(np.moveaxis(cube, axis, 0).reshape(BINS, -1))
         smooth = cv2.GaussianBlur(
-            turned, (1, 7), sigmaX=0.01, sigmaY=SMOOTHNESS, borderType=cv2.BORDER_CONSTANT
+            turned, (1, 13), sigmaX=0.01, sigmaY=smoothness, borderType=cv2.BORDER_CONSTANT
         )
         smooth = smooth.reshape(BINS, BINS, BINS)
         cube = np.asarray(np.moveaxis(smooth, 0, axis), np.float32)

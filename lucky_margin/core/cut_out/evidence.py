@@ -12,7 +12,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.colours import colour_bins, likelihood, unlike_outside
+from lucky_margin.core.cut_out.colours import Bins, colour_bins, density, likelihood, unlike_outside
 from lucky_margin.core.cut_out.deciding import decided, links_of
 from lucky_margin.core.cut_out.distances import geodesic_distance
 from lucky_margin.core.cut_out.enclosed import enclosed, gradient
@@ -88,13 +88,17 @@ many of its radii: a larger brush reaches further."""
 FAR = 0.05
 """Nothing that is connected with a stroke changes where less of its evidence than this arrives."""
 
-SPREAD, SPREADS = 4.5, 5.0
-"""Colours under a stroke are taken to vary by so much (CIELAB) at least, and by so many times their
-own variance: a few of them stand for all that are alike."""
+SHADES = 1.4
+"""How far around the colours under a stroke others count as like them: a standard deviation, in
+bins of colours."""
 
-MOST_UNLIKE, MOST_LARGER = 4.0, 2.0
-"""Separate parts go the way of a stroke if their mean colour is no further (CIELAB) from that of
-what is connected with it, and their area at most so many times as large."""
+AS_COMMON = 0.5
+"""Colours that occur there half as often as those under the stroke do on average are as like them
+as these are."""
+
+ALIKE, MOST_LARGER = 0.4, 2.0
+"""Separate parts go the way of a stroke if their colours are so much like (0..1) those of what is
+connected with it, and their area is at most so many times as large."""
 
 
 def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
@@ -161,12 +165,12 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     like_others = not keeps and share[drawn].mean() > 0.5  # else nothing had to be left out
     if like_others:
         # Colours that the subject has more of than what surrounds it say nothing.
-        speaks -= STROKE_EVIDENCE * np.where(learned < 0, _like_those(lab, drawn), np.float32(0))
+        speaks -= STROKE_EVIDENCE * np.where(learned < 0, _like_those(bins, drawn), np.float32(0))
     again = decided(speaks, links_of(lab), start, STEPS)
     goes_its_way = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps)
     changed = _connected_with(drawn, goes_its_way & (near > FAR) | drawn)
     if like_others:
-        changed |= _parts_alike(goes_its_way & ~changed, lab, changed)
+        changed |= _parts_alike(goes_its_way & ~changed, bins, changed)
     share = np.where(changed, again, share)
     # Where a stroke has told what is subject nothing is hair by itself any more.
     partly = evidence[:, :, 5:] * (near < CLOSE)[..., None]
@@ -191,13 +195,10 @@ def _guess_again(lab: Floats, prior: Floats, share: Floats) -> Floats:
     return np.where(np.abs(prior) < OUTSIDE, says, np.float32(0)).astype(np.float32)
 
 
-def _like_those(lab: Floats, drawn: Mask) -> Floats:
-    """How like (0..1) each pixel's colour is to those where something is ``drawn``."""
-    middle = lab[drawn].mean(axis=0)
-    off, theirs = lab - middle, lab[drawn] - middle
-    spread = SPREADS * theirs.T @ theirs / len(theirs) + SPREAD**2 * np.eye(3, dtype=np.float32)
-    distance = np.einsum("ijk,kl,ijl->ij", off, np.linalg.inv(spread), off)
-    return np.asarray(np.exp(-distance / 2), np.float32)
+def _like_those(bins: Bins, some: Mask) -> Floats:
+    """How like (0..1) each pixel's colour is to those of ``some`` pixels."""
+    found = density(bins, some.astype(np.float32), SHADES)[bins]
+    return np.asarray(np.minimum(1, found / (AS_COMMON * found[some].mean())), np.float32)
 
 
 def _connected_with(drawn: Mask, mask: Mask) -> Mask:
@@ -206,15 +207,13 @@ def _connected_with(drawn: Mask, mask: Mask) -> Mask:
     return np.isin(labels, np.unique(labels[drawn])) & mask
 
 
-def _parts_alike(mask: Mask, lab: Floats, example: Mask) -> Mask:
-    """Those parts of a mask with the mean colour of the example, and not much larger."""
+def _parts_alike(mask: Mask, bins: Bins, example: Mask) -> Mask:
+    """Those parts of a mask with colours like an example's, and not much larger."""
     count, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=8)
     at = labels.ravel()
     areas = np.maximum(np.bincount(at, minlength=count), 1)
-    sums = [np.bincount(at, plane, count) for plane in lab.reshape(-1, 3).T]
-    off = np.transpose(sums) / areas[:, None] - lab[example].mean(axis=0)
-    is_like = np.linalg.norm(off, axis=1) <= MOST_UNLIKE
-    goes = is_like & (areas <= MOST_LARGER * example.sum())
+    likeness = np.bincount(at, _like_those(bins, example).ravel(), count) / areas
+    goes = (likeness > ALIKE) & (areas <= MOST_LARGER * example.sum())
     return np.asarray(goes[labels] & mask, np.bool_)
 
 
