@@ -471,8 +471,17 @@ class StrokeTest(unittest.TestCase):
         )
         # On the wall nothing had to be left out.
         self.assertEqual(left_of((15, 80)), dict.fromkeys(parts, 1))
-        # What the board has most of is not left out elsewhere.
-        self.assertEqual(left_of((110, 100))["drawn"], 1)
+
+    def test_where_colours_tell_nothing_separate_parts_stay(self):
+        evidence = np.zeros((160, 160, 5), np.float32)
+        evidence[:] = (55, -10, -30, -3, 0)
+        board, part = np.s_[20:80, 20:140], np.s_[100:110, 60:70]
+        evidence[board][:, :, 3:] = evidence[part][:, :, 3:] = (1, 1)
+        place = Box(left=0, top=0, width=1, height=1)
+        stroke = Stroke(brush="leave_out", radius=0.05, points=((0.3, 0.3), (0.7, 0.3)))
+        share = after_stroke(evidence, stroke, place)[:, :, 4]
+        self.assertLess(share[board].mean(), 0.5)
+        np.testing.assert_array_equal(share[part], 1)
 
     def test_a_soft_edge_shares_out_what_lies_between_two_colours(self):
         side = 240

@@ -162,14 +162,16 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     bins = colour_bins(lab)
     learned = likelihood(bins, np.asarray(0.5 * (start > 0.5) + 0.5 * start, np.float32))
     speaks = learned + prior + _guess_again(lab, prior, start)
-    like_others = not keeps and share[drawn].mean() > 0.5  # else nothing had to be left out
-    if like_others:
-        # Colours that the subject has more of than what surrounds it say nothing.
-        speaks -= STROKE_EVIDENCE * np.where(learned < 0, _like_those(bins, drawn), np.float32(0))
+    # Where nothing had to be left out, or colours hardly tell, nothing is said of others.
+    mends = not keeps and share[drawn].mean() > 0.5
+    told = _clearness(learned[prior != -OUTSIDE]) - 1 if mends else 0.0
+    if told:
+        like = np.where(learned < 0, _like_those(bins, drawn), np.float32(0))
+        speaks -= np.float32(told * STROKE_EVIDENCE) * like
     again = decided(speaks, links_of(lab), start, STEPS)
     goes_its_way = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps)
     changed = _connected_with(drawn, goes_its_way & (near > FAR) | drawn)
-    if like_others:
+    if told:
         changed |= _parts_alike(goes_its_way & ~changed, bins, changed)
     share = np.where(changed, again, share)
     # Where a stroke has told what is subject nothing is hair by itself any more.
