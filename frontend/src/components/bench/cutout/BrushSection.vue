@@ -17,7 +17,7 @@ const BRUSHES: Choice<Brush>[] = [
 ]
 const HINTS: Record<Brush, string> = {
   keep: 'Draw over what was lost; similar parts close by come back too.',
-  leave_out: 'Draw over what should not be there; similar parts close by go too.',
+  leave_out: 'Draw over what should not be there; parts like it go too.',
   soft_edge: 'Draw along hair, grass or fur, over all of its soft rim.',
   erase: 'Paint away exactly what you touch.',
   bring_back: 'Paint back exactly what you touch.',
