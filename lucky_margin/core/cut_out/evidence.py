@@ -1,4 +1,4 @@
-"""What speaks for the subject at each place of a box, and what strokes add to it.
+"""What speaks for the subject at each place of a box.
 
 The evidence is one array of float32, shape (rows, columns, 6): the small picture in CIELAB, what is
 known before colours are compared (a logarithm of likelihoods), how far each pixel is subject by the
@@ -12,13 +12,12 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.colours import Bins, colour_bins, density, likelihood, unlike_outside
+from lucky_margin.core.cut_out.colours import colour_bins, likelihood, unlike_outside
 from lucky_margin.core.cut_out.deciding import decided, links_of
-from lucky_margin.core.cut_out.distances import geodesic_distance
-from lucky_margin.core.cut_out.enclosed import enclosed, gradient
-from lucky_margin.core.cut_out.network import certainty, guessed, guessed_again, guessed_people
-from lucky_margin.core.cut_out.places import inside, shrunk, touched
-from lucky_margin.core.document import Box, Stroke
+from lucky_margin.core.cut_out.enclosed import enclosed
+from lucky_margin.core.cut_out.network import certainty, guessed, guessed_people
+from lucky_margin.core.cut_out.places import inside, shrunk
+from lucky_margin.core.document import Box
 
 Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
@@ -74,32 +73,6 @@ ROUNDS, STEPS = 4, 120
 CERTAIN, OUTSIDE = 40.0, 20.0
 """Evidence that nothing outweighs: of a stroke, and against what lies outside the boxes."""
 
-CLOSE = 0.5
-"""How near a stroke must be to say what is hair; and one that keeps, so that what lies outside the
-boxes is looked at too."""
-
-STROKE_EVIDENCE = 8.0
-"""What a stroke says right beside it."""
-
-STROKE_COLOURS, STROKE_RADII = 6.0, 8.0
-"""What a stroke says has sunk to a third after so much change of colour on the way (CIELAB), or so
-many of its radii: a larger brush reaches further."""
-
-FAR = 0.05
-"""Nothing that is connected with a stroke changes where less of its evidence than this arrives."""
-
-SHADES = 1.4
-"""How far around the colours under a stroke others count as like them: a standard deviation, in
-bins of colours."""
-
-AS_COMMON = 0.5
-"""Colours that occur there half as often as those under the stroke do on average are as like them
-as these are."""
-
-ALIKE, MOST_LARGER = 0.4, 2.0
-"""Separate parts go the way of a stroke if their colours are so much like (0..1) those of what is
-connected with it, and their area is at most so many times as large."""
-
 
 def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     """The evidence of the photo's part at ``place`` (photo space) before any stroke.
@@ -119,9 +92,9 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     unlike = np.asarray(cv2.GaussianBlur(unlike, (0, 0), 1.0), np.float32)
     trust = _trust(unlike[within], guess[within])
     later_weight = LATER_SURE * trust + LATER * (1 - trust)
-    prior = NETWORK_WEIGHT * _log_odds(np.clip(guess, 0.03, 0.97))
-    prior += EDGES_WEIGHT * _log_odds(np.clip(edges, 0.02, 0.98))
-    prior += COLOURS_WEIGHT * trust * _log_odds(unlike)
+    prior = NETWORK_WEIGHT * log_odds(np.clip(guess, 0.03, 0.97))
+    prior += EDGES_WEIGHT * log_odds(np.clip(edges, 0.02, 0.98))
+    prior += COLOURS_WEIGHT * trust * log_odds(unlike)
     people = _people(_small(guessed_people(crop), rows, columns), within)
     prior[~within] = -OUTSIDE
     share = np.asarray(1 / (1 + np.exp(-prior - people)), np.float32)
@@ -130,53 +103,10 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     for round_ in range(ROUNDS):
         weight = 1.0 if round_ == 0 else later_weight
         learned = likelihood(bins, share)
-        learned *= colours_count * _clearness(learned[within])
+        learned *= colours_count * clearness(learned[within])
         share = decided(_with_prior(learned, weight * prior + people, within), links, share, STEPS)
     later = np.where(within, later_weight * prior + people, -OUTSIDE)
     return np.dstack([lab, later, share, partly]).astype(np.float32)
-
-
-def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
-    """The evidence after one more stroke, of a brush that keeps or leaves out.
-
-    What a stroke changes goes its way and is connected with it: a stroke that keeps takes nothing
-    away. One that leaves out does so with separate parts of the same colour too, as seen through
-    the other holes of a basket.
-    """
-    rows, columns = evidence.shape[:2]
-    lab, prior, share = evidence[:, :, :3], evidence[:, :, 3], evidence[:, :, 4]
-    keeps = stroke.brush == "keep"
-    drawn = touched(stroke, place, rows, columns) >= 0.5
-    if not drawn.any():
-        return evidence
-    radius = max(1.0, stroke.radius * max(rows / place.height, columns / place.width))
-    change = gradient(np.ascontiguousarray(lab), 0.8) / STROKE_COLOURS
-    near = np.exp(-geodesic_distance(change + np.float32(1 / (STROKE_RADII * radius)), drawn))
-    way = 1.0 if keeps else -1.0
-    if keeps:  # a subject may reach past its box where a stroke says so
-        prior = np.where((prior == -OUTSIDE) & (near > CLOSE), np.float32(0), prior)
-    # What earlier strokes said for certain stays.
-    prior = np.where(np.abs(prior) < OUTSIDE, prior + way * STROKE_EVIDENCE * near, prior)
-    prior[drawn] = way * CERTAIN
-    start = np.where(drawn, np.float32(keeps), share).astype(np.float32)
-    bins = colour_bins(lab)
-    learned = likelihood(bins, np.asarray(0.5 * (start > 0.5) + 0.5 * start, np.float32))
-    speaks = learned + prior + _guess_again(lab, prior, start)
-    # Where nothing had to be left out, or colours hardly tell, nothing is said of others.
-    mends = not keeps and share[drawn].mean() > 0.5
-    told = _clearness(learned[prior != -OUTSIDE]) - 1 if mends else 0.0
-    if told:
-        like = np.where(learned < 0, _like_those(bins, drawn), np.float32(0))
-        speaks -= np.float32(told * STROKE_EVIDENCE) * like
-    again = decided(speaks, links_of(lab), start, STEPS)
-    goes_its_way = ((again > 0.5) != (share > 0.5)) & ((again > 0.5) == keeps)
-    changed = _connected_with(drawn, goes_its_way & (near > FAR) | drawn)
-    if told:
-        changed |= _parts_alike(goes_its_way & ~changed, bins, changed)
-    share = np.where(changed, again, share)
-    # Where a stroke has told what is subject nothing is hair by itself any more.
-    partly = evidence[:, :, 5:] * (near < CLOSE)[..., None]
-    return np.dstack([lab, prior, share, partly]).astype(np.float32)
 
 
 def partly_covered(evidence: Evidence) -> Floats:
@@ -185,38 +115,6 @@ def partly_covered(evidence: Evidence) -> Floats:
     if evidence.shape[2] < 6:
         return np.zeros(evidence.shape[:2], np.float32)
     return np.ascontiguousarray(evidence[:, :, 5])
-
-
-def _guess_again(lab: Floats, prior: Floats, share: Floats) -> Floats:
-    """What the network says now that it sees the strokes too, where none has decided yet."""
-    guess = guessed_again(
-        np.clip(np.asarray(cv2.cvtColor(np.ascontiguousarray(lab), cv2.COLOR_LAB2RGB)), 0, 1),
-        prior != -OUTSIDE, prior == CERTAIN, prior == -CERTAIN, share > 0.5,
-    )  # fmt: skip
-    says = _log_odds(np.clip(guess, 0.03, 0.97))
-    return np.where(np.abs(prior) < OUTSIDE, says, np.float32(0)).astype(np.float32)
-
-
-def _like_those(bins: Bins, some: Mask) -> Floats:
-    """How like (0..1) each pixel's colour is to those of ``some`` pixels."""
-    found = density(bins, some.astype(np.float32), SHADES)[bins]
-    return np.asarray(np.minimum(1, found / (AS_COMMON * found[some].mean())), np.float32)
-
-
-def _connected_with(drawn: Mask, mask: Mask) -> Mask:
-    """Those parts of a mask in which something is ``drawn``."""
-    _, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=8)
-    return np.isin(labels, np.unique(labels[drawn])) & mask
-
-
-def _parts_alike(mask: Mask, bins: Bins, example: Mask) -> Mask:
-    """Those parts of a mask with colours like an example's, and not much larger."""
-    count, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=8)
-    at = labels.ravel()
-    areas = np.maximum(np.bincount(at, minlength=count), 1)
-    likeness = np.bincount(at, _like_those(bins, example).ravel(), count) / areas
-    goes = (likeness > ALIKE) & (areas <= MOST_LARGER * example.sum())
-    return np.asarray(goes[labels] & mask, np.bool_)
 
 
 def _with_prior(colours: Floats, prior: Floats, within: Mask) -> Floats:
@@ -231,7 +129,7 @@ def _people(guess: Floats, within: Mask) -> Floats:
     certain, unsure = certainty(inside_box)
     trust = np.clip((certain - SOME) / (MANY - SOME), 0, 1)
     trust *= np.clip((BLIND - unsure) / (BLIND - HAZY), 0, 1)
-    return np.asarray(PEOPLE_WEIGHT * trust * _log_odds(np.clip(guess, 0.02, 0.98)), np.float32)
+    return np.asarray(PEOPLE_WEIGHT * trust * log_odds(np.clip(guess, 0.02, 0.98)), np.float32)
 
 
 def _trust(unlike: Floats, guess: Floats) -> float:
@@ -248,13 +146,14 @@ def _trust(unlike: Floats, guess: Floats) -> float:
     )
 
 
-def _clearness(learned: Floats) -> float:
+def clearness(learned: Floats) -> float:
     """1 to 2: how often colours count that are so much likelier on one side (logarithms)."""
     unclear = float((np.abs(learned) < TELLS).mean()) if learned.size else 1.0
     return 1 + float(np.clip((MIXED - unclear) / (MIXED - CLEAR), 0, 1))
 
 
-def _log_odds(share: Floats) -> Floats:
+def log_odds(share: Floats) -> Floats:
+    """The logarithm of how much likelier something is than not; ``share`` lies within 0..1."""
     return np.asarray(np.log(share / (1 - share)), np.float32)
 
 

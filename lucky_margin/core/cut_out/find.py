@@ -4,13 +4,9 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.cut_out.corrections import corrected
 from lucky_margin.core.cut_out.edges import finished, painted, refined
-from lucky_margin.core.cut_out.evidence import (
-    Evidence,
-    corrected,
-    first_evidence,
-    partly_covered,
-)
+from lucky_margin.core.cut_out.evidence import Evidence, first_evidence, partly_covered
 from lucky_margin.core.cut_out.places import in_pixels, looked_at
 from lucky_margin.core.cut_out.soft_edges import brushed, in_hair, softened
 from lucky_margin.core.document import Box, CutOut, Stroke
