@@ -448,16 +448,19 @@ class StrokeTest(unittest.TestCase):
         np.testing.assert_array_equal(share[:, 30:], 0)
 
     def test_what_is_left_out_takes_separate_parts_of_its_colour_along(self):
-        """A board with four holes: two show the wall, one something else, one is in its colour."""
+        """A board with five holes: three show the wall, one of them much larger than the one that
+        is drawn in, one shows something else, one is in the board's colour."""
         board, wall, other = (60, 35, 25), (55, -10, -30), (75, -5, 60)
         evidence = np.zeros((160, 160, 5), np.float32)
         evidence[:] = (*wall, -3, 0)
         evidence[20:140, 30:150] = (*board, 3, 1)
         holes = {"drawn": (40, 50), "alike": (40, 110), "other": (90, 50), "board": (90, 110)}
-        colours = {"drawn": wall, "alike": wall, "other": other, "board": board}
+        colours = {"drawn": wall, "alike": wall, "other": other, "board": board, "large": wall}
         parts = {name: np.s_[y : y + 20, x : x + 20] for name, (y, x) in holes.items()}
+        parts["large"] = np.s_[64:86, 60:120]
         for name, part in parts.items():
             evidence[part][:, :, :3] = colours[name]
+        evidence[parts["other"]][:, :, 3] = -12  # it would go by what is known
         place = Box(left=0, top=0, width=1, height=1)
 
         def left_of(*points):
@@ -466,11 +469,10 @@ class StrokeTest(unittest.TestCase):
             share = after_stroke(evidence, stroke, place)[:, :, 4]
             return {name: float((share[part] > 0.5).mean()) for name, part in parts.items()}
 
-        self.assertEqual(
-            left_of((56, 50), (64, 50)), {"drawn": 0, "alike": 0, "other": 1, "board": 1}
-        )
+        left = {"drawn": 0, "alike": 0, "other": 1, "board": 1, "large": 1}
+        self.assertEqual(left_of((56, 50), (64, 50)), left)
         # On the wall nothing had to be left out.
-        self.assertEqual(left_of((15, 80)), dict.fromkeys(parts, 1))
+        self.assertEqual(left_of((15, 20), (15, 140)), dict.fromkeys(parts, 1))
 
     def test_where_colours_tell_nothing_separate_parts_stay(self):
         evidence = np.zeros((160, 160, 5), np.float32)
