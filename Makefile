@@ -35,7 +35,7 @@ test: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium $(SETUP)/units/editQueue.
 
 # What takes long: fuzz, kills and soak at full size, every view in every window; `make test` runs a sample of each.
 endure: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium frontend/dist/index.html
-	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_api_fuzz tests.endure.test_kills tests.endure.test_memory tests.endure.test_soak tests.browser.test_every_view
+	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_api_fuzz tests.endure.test_kills tests.endure.test_memory tests.endure.test_soak tests.test_batch tests.browser.test_every_view
 
 bench: $(SETUP)/dev $(SETUP)/compiled
 	$(PYTHON) -m bench $(if $(BASE),--base $(BASE))
@@ -75,7 +75,7 @@ $(SETUP)/run: requirements.txt $(SETUP)/libraries | $(VENV)/bin/python
 	@touch $@
 
 # Compiled loops are kept on disk; made here, no first picture waits for them.
-$(SETUP)/compiled: $(wildcard lucky_margin/core/sampling/*.py lucky_margin/core/tone/*.py lucky_margin/core/cut_out/distances.py lucky_margin/core/cut_out/deciding.py lucky_margin/core/contour.py) $(SETUP)/run
+$(SETUP)/compiled: $(wildcard lucky_margin/core/sampling/*.py lucky_margin/core/tone/*.py lucky_margin/core/cut_out/distances.py lucky_margin/core/cut_out/deciding.py lucky_margin/core/cut_out/guided_filter.py lucky_margin/core/contour.py) $(SETUP)/run
 	@find lucky_margin -name '*.nb[ic]' -delete # numba does not see changes of what a loop calls
 	$(PYTHON) -m lucky_margin.core.warm_up
 	@touch $@

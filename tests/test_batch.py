@@ -23,6 +23,7 @@ from lucky_margin.core.document import FixedPixels, HouseStyle, Size, TextPiece,
 from lucky_margin.core.errors import StorageFull
 from lucky_margin.core.export import FINISH, STYLE, PackageFiles, package
 from lucky_margin.store import Store, import_finish
+from tests.endure import amount
 from tests.support import encoded, finish_of, gradient
 
 SIZES = (
@@ -164,21 +165,23 @@ class WatchTest(BatchCase):
 
 
 class BatchTest(BatchCase):
-    def test_forty_photos_three_of_them_damaged_and_a_kill_in_between(self):
-        self.add_photos(40)
-        for number in (3, 17, 39):
+    def test_many_photos_three_of_them_damaged_and_a_kill_in_between(self):
+        count = amount(12, 40)
+        self.add_photos(count)
+        damaged = (3, count // 2, count - 1)
+        for number in damaged:
             path = self.photos / f"mug {number:02}.png"
             path.write_bytes(path.read_bytes()[:100])
         table = self.folder / "words.csv"
-        rows = "".join(f"mug {number:02}.png;{number} €\n" for number in reversed(range(40)))
+        rows = "".join(f"mug {number:02}.png;{number} €\n" for number in reversed(range(count)))
         table.write_text(f"file;price\n{rows}", encoding="utf-8")
         code, said, wrong = self.run_batch("--table", table, "--jobs", 2, out=self.folder / "whole")
-        self.assertEqual((code, said), (2, "37 finished, 3 failed\n"))
-        for number in (3, 17, 39):
+        self.assertEqual((code, said), (2, f"{count - 3} finished, 3 failed\n"))
+        for number in damaged:
             self.assertIn(f"mug {number:02}.png: “mug {number:02}.png” is", wrong)
         whole = self.written(self.folder / "whole")
-        self.assertEqual(len(whole), 74)
-        self.assertEqual(len(set(whole.values())), 74)
+        self.assertEqual(len(whole), 2 * (count - 3))
+        self.assertEqual(len(set(whole.values())), len(whole))
 
         process = self.started("--table", table, "--jobs", 1)
         journal = self.out / JOURNAL
@@ -188,7 +191,7 @@ class BatchTest(BatchCase):
             time.sleep(0.02)
         os.killpg(process.pid, signal.SIGKILL)
         process.wait()
-        self.assertLess(len(self.written()), 74)
+        self.assertLess(len(self.written()), len(whole))
 
         code, said, _ = self.run_batch("--table", table)
         self.assertEqual(code, 2)

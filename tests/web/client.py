@@ -1,7 +1,11 @@
 """A client of the service on a data folder of its own."""
 
+import atexit
+import shutil
 import tempfile
 import unittest
+from copy import deepcopy
+from functools import cache
 from pathlib import Path
 from typing import ClassVar
 
@@ -13,6 +17,19 @@ from tests.support import encoded, noise
 PHOTO = encoded(noise(300, 200))
 
 
+@cache
+def started():
+    """A data folder with one photo and one finish of it, and what the service answered when they
+    came. Looking for what to keep in view takes a second, so each test works on a copy."""
+    folder = tempfile.TemporaryDirectory()
+    atexit.register(folder.cleanup)
+    app = create_app(Settings(data=Path(folder.name)))
+    with TestClient(app, base_url="http://127.0.0.1") as client:
+        photo = client.post("/api/photos", params={"name": "mugs.png"}, content=PHOTO).json()
+        finish = client.post("/api/finishes", json={"photo": photo["sha256"]}).json()
+    return Path(folder.name), photo, finish
+
+
 class ServiceTest(unittest.TestCase):
     """Starts the service with one photo and one finish of it."""
 
@@ -22,6 +39,10 @@ class ServiceTest(unittest.TestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
+        kept, photo, finish = started()
+        shutil.copytree(kept, self.folder, dirs_exist_ok=True)
+        self.photo, self.finish = deepcopy(photo), deepcopy(finish)
+        self.address = f"/finishes/{self.finish['id']}"
         self.app = create_app(self.settings())
         client = TestClient(
             self.app,
@@ -30,9 +51,6 @@ class ServiceTest(unittest.TestCase):
             cookies=self.COOKIES,
         )
         self.client = self.enterContext(client)
-        self.photo = self.added(PHOTO, "mugs.png")
-        self.finish = self.ok("POST", "/finishes", json={"photo": self.photo["sha256"]})
-        self.address = f"/finishes/{self.finish['id']}"
 
     def settings(self):
         return Settings(data=self.folder)
