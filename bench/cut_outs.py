@@ -4,8 +4,13 @@ from collections.abc import Iterator
 from contextlib import ExitStack
 from itertools import cycle
 
+import cv2
+import numpy as np
+
 from bench.figure import Figure, Work
 from bench.material import DEMO_PHOTO, PIECES, SHA, framed, jpeg, photo_of
+from lucky_margin.core.cut_out.edges import RADIUS
+from lucky_margin.core.cut_out.guided_filter import SMOOTHNESS, guided
 from lucky_margin.core.document import (
     AsCropped,
     Border,
@@ -47,6 +52,7 @@ def cut_out_figures(_: ExitStack) -> Iterator[Figure]:
     }
     for name, (work, wanted) in works.items():
         yield Figure(name, work, lambda: jpeg(picture), "JPEG encode", wanted)
+    yield _filtering(sources)
     large = MemorySources({SHA: decode(photo_of(24))})
     plain = framed().model_copy(update={"border": Border(), "backdrop": SolidColour()})
     plain = plain.with_size(plain.sizes[0].model_copy(update={"pixels": AsCropped()}))
@@ -59,6 +65,19 @@ def cut_out_figures(_: ExitStack) -> Iterator[Figure]:
         lambda: export(_scene(plain, large)),
         "the same without a cut-out",
         "1.6",
+    )
+
+
+def _filtering(sources: MemorySources) -> Figure:
+    """Coverage led by a photo's edges, against the same filter of a general-purpose library."""
+    photo = sources.level(SHA, 1)[:, :, :3].astype(np.float32) / np.float32(255)
+    alpha = (photo[:, :, 1] > np.median(photo[:, :, 1])).astype(np.float32)
+    return Figure(
+        "coverage led by the photo",
+        lambda: guided(photo, alpha, RADIUS),
+        lambda: cv2.ximgproc.guidedFilter(photo, alpha, RADIUS, SMOOTHNESS),
+        "OpenCV's guided filter",
+        "1",
     )
 
 

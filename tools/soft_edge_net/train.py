@@ -15,7 +15,7 @@ from torch.nn import functional
 
 from lucky_margin.core.cut_out.soft_edges import DECIDED, WHERE
 from tools.soft_edge_net.network import COLOURS, PLANES, SoftEdgeNetwork, coverage
-from tools.subject_net.training import Training, asked
+from tools.subject_net.training import Training, asked, fastest
 
 Bytes = NDArray[np.uint8]
 
@@ -85,7 +85,7 @@ def lit(seen: Tensor, rng: Generator) -> Tensor:
 
 
 def softened(network: SoftEdgeNetwork, seen: Tensor) -> Tensor:
-    with torch.autocast("cpu", dtype=torch.bfloat16):
+    with fastest():
         logits = network(seen)
     found = coverage(logits.float().softmax(1), seen)
     where = seen[:, WHERE : WHERE + 1]

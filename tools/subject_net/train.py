@@ -17,7 +17,7 @@ from torch.nn import functional
 
 from tools.subject_net.conditions import Bytes, box_of, example
 from tools.subject_net.network import SIDE, SubjectNetwork
-from tools.subject_net.training import Training, asked
+from tools.subject_net.training import Training, asked, fastest
 
 STAGES = ((0.35, 192, 24), (0.8, 256, 16), (1.0, SIDE, 12))
 """Until what share of the time, at what side, how many pictures at once. Weights that were trained
@@ -85,7 +85,7 @@ def loss_of(answers: Sequence[Tensor], alpha: Tensor, shown: Tensor) -> Tensor:
 
 
 def answered(network: SubjectNetwork, shown: Tensor) -> Tensor | tuple[Tensor, Tensor, Tensor]:
-    with torch.autocast("cpu", dtype=torch.bfloat16):
+    with fastest():
         return network(shown)
 
 

@@ -19,6 +19,7 @@ from lucky_margin.core.cut_out.find import (
     proposal,
     working_picture,
 )
+from lucky_margin.core.cut_out.guided_filter import guided
 from lucky_margin.core.cut_out.matte_files import matte_file, read_matte
 from lucky_margin.core.cut_out.own_shadow import own_shadow
 from lucky_margin.core.cut_out.places import in_pixels
@@ -70,5 +71,6 @@ __all__ = [
 def warm_up() -> None:
     """Compile the loops, or load them, so that no first subject waits for that."""
     nothing = np.zeros((2, 2), np.float32)
+    guided(np.zeros((2, 2, 3), np.float32), nothing, 1)
     geodesic_distance(nothing, np.eye(2, dtype=np.bool_))
     decided(nothing, np.zeros((4, 2, 2), np.float32), nothing, 1)

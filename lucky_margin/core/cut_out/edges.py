@@ -6,6 +6,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from lucky_margin.core.cut_out.guided_filter import REACH, guided
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, touched_part
 from lucky_margin.core.document import Stroke, SubjectEdge
 
@@ -13,9 +14,8 @@ Floats = NDArray[np.float32]
 Mask = NDArray[np.bool_]
 Part = tuple[slice, slice]
 
-RADIUS, SMOOTHNESS = 4, 0.01
-"""Of the guided filter (K. He et al., "Guided image filtering", ECCV 2010), in pixels and encoded
-sRGB 0..1."""
+RADIUS = 4
+"""Of the filter's windows, in pixels."""
 
 STEEPER = 1.6
 """The filter's edges are too soft for most things by this."""
@@ -40,7 +40,7 @@ def refined(photo: Floats, share: Floats) -> Floats:
     hard = (share > 0.5).astype(np.float32)
     alpha = hard.copy()
     edge = cv2.morphologyEx(hard, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
-    for block, wide, inner in blocks_with_edges(edge, 4 * RADIUS):
+    for block, wide, inner in blocks_with_edges(edge, REACH * RADIUS):
         soft = guided(photo[wide], hard[wide], RADIUS)[inner]
         alpha[block] = np.clip((soft - 0.5) * STEEPER + 0.5, 0, 1)
     return alpha
@@ -56,7 +56,7 @@ def led_by_photo(photo: Floats, alpha: Floats, enlarged: float) -> Floats:
 
 def room_to_lead(enlarged: float) -> int:
     """How far around a block the photo has to be known to lead its edges, in pixels."""
-    return 4 * _radius_of(enlarged)
+    return REACH * _radius_of(enlarged)
 
 
 def _radius_of(enlarged: float) -> int:
@@ -98,7 +98,9 @@ def _without_small(alpha: Floats, width: float) -> Floats:
     if count < 3:  # never the only part
         return alpha
     is_small = (areas < np.pi / 4 * width**2) & (areas < areas.max())
-    small = np.isin(labels, 1 + np.nonzero(is_small)[0])
+    if not is_small.any():
+        return alpha
+    small = np.concatenate([[False], is_small])[labels]
     near_small, near_large = (
         cv2.dilate(part.astype(np.uint8), RIM) > 0 for part in (small, (labels > 0) & ~small)
     )
@@ -131,13 +133,3 @@ def blocks_with_edges(edge: Mask, pad: int) -> Iterator[tuple[Part, Part, Part]]
                 y, x = top - above, left - before
                 block = np.s_[top : top + BLOCK, left : left + BLOCK]
                 yield block, wide, np.s_[y : y + BLOCK, x : x + BLOCK]
-
-
-def guided(photo: Floats, alpha: Floats, radius: int) -> Floats:
-    """``alpha`` smoothed within so many pixels, but not across the edges of the photo."""
-    part = cv2.ximgproc.guidedFilter(
-        np.ascontiguousarray(photo), np.ascontiguousarray(alpha), radius, SMOOTHNESS
-    )
-    # It divides by what may be nothing.
-    smooth = cv2.GaussianBlur(alpha, (0, 0), radius / 4)
-    return np.asarray(np.clip(np.where(np.isfinite(part), part, smooth), 0, 1), np.float32)

@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from lucky_margin.core.cut_out.edges import guided
+from lucky_margin.core.cut_out.guided_filter import guided
 from lucky_margin.core.cut_out.network import soft_edge_shares
 from lucky_margin.core.cut_out.places import WHOLE_PHOTO, shrunk, touched_part
 from lucky_margin.core.document import Stroke
@@ -168,9 +168,10 @@ def in_hair(partly: Floats, rows: int, columns: int) -> Floats:
     """How far (0..1) each pixel of a photo of these sides lies in hair, fur or grass; ``partly`` is
     how much of what lies close by is covered in part, at a smaller size."""
     large = cv2.resize(partly, (columns, rows), interpolation=cv2.INTER_LINEAR)
-    _, labels = cv2.connectedComponents((large > GROWN).astype(np.uint8), connectivity=8)
-    hair = np.isin(labels, np.unique(labels[large > SEEDS]))
-    return np.where(hair, np.clip((large - GROWN) / RAMP, 0, 1), 0).astype(np.float32)
+    count, labels = cv2.connectedComponents((large > GROWN).astype(np.uint8), connectivity=8)
+    is_hair = np.zeros(count, np.bool_)
+    is_hair[labels[large > SEEDS]] = True
+    return np.where(is_hair[labels], np.clip((large - GROWN) / RAMP, 0, 1), 0).astype(np.float32)
 
 
 def detail_of(seen: Floats) -> Floats:
