@@ -61,7 +61,7 @@ from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.render import render
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.scene import MemorySources, Scene, TakenPhoto
-from tests.support import SHA, finish_of, noise, scene_of, sources_of
+from tests.support import SHA, demo_sources, finish_of, noise, scene_of, sources_of
 from tests.truth.figures import errors
 from tests.truth.photos import TUNING, true_photo
 from tests.truth.strokes import next_stroke
@@ -150,6 +150,20 @@ class TruthTest(unittest.TestCase):
             mended.append(error)
         self.assertLess(np.mean(found), WITH_BOX, found)
         self.assertLess(np.mean(mended), AFTER_THREE, mended)
+
+    def test_the_shaded_side_of_a_vase_stays_though_the_wall_has_its_colour(self):
+        working = working_picture(demo_sources("vase-grasses.jpg").level(SHA, 0))
+        rows, columns = working.shape[:2]
+        for box in (
+            Box(left=0.22, top=0.2, width=0.57, height=0.745),
+            Box(left=0.223, top=0.113, width=0.534, height=0.887),
+        ):
+            cut_out = CutOut(on=True, boxes=(box,))
+            place = place_of(working, cut_out)
+            alpha = coverage(working, proposal(working, (box,), place), cut_out, place)
+            for x, y in ((0.49, 0.63), (0.5, 0.66), (0.47, 0.72), (0.45, 0.8), (0.57, 0.8)):
+                with self.subTest(box=box, x=x, y=y):
+                    self.assertGreater(alpha[round(y * rows), round(x * columns)], 0.9)
 
     def test_hair_is_soft_without_a_stroke_and_a_sharp_thing_is_not(self):
         wrong, changed = {}, {}

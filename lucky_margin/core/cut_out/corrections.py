@@ -37,6 +37,10 @@ many of its radii: a larger brush reaches further."""
 FAR = 0.05
 """Nothing that is connected with a stroke changes where less of its evidence than this arrives."""
 
+CLEAR = (0.09, 0.13)
+"""Shares of what is looked at whose colours don't tell the sides apart, up to which a stroke says
+fully what becomes of separate parts, and from which nothing."""
+
 SHADES = 1.4
 """How far around the colours under a stroke others count as like them: a standard deviation, in
 bins of colours."""
@@ -78,7 +82,7 @@ def corrected(evidence: Evidence, stroke: Stroke, place: Box) -> Evidence:
     speaks = learned + prior + _guess_again(lab, prior, start)
     # Where nothing had to be left out, or colours hardly tell, nothing is said of others.
     mends = not keeps and share[drawn].mean() > 0.5
-    told = clearness(learned[prior != -OUTSIDE]) - 1 if mends else 0.0
+    told = clearness(learned[prior != -OUTSIDE], CLEAR) if mends else 0.0
     if told:
         like = np.where(learned < 0, _like_those(bins, drawn), np.float32(0))
         speaks -= np.float32(told * STROKE_EVIDENCE) * like

@@ -39,7 +39,7 @@ LEAST_TRUST = 0.5
 TELLS = 1.0
 """A colour so many times (as a logarithm) likelier on one side tells the sides apart."""
 
-CLEAR, MIXED = 0.09, 0.13
+CLEAR = (0.075, 0.095)
 """Shares of the box whose colours don't tell the sides apart, up to which colours count twice, and
 from which once."""
 
@@ -99,11 +99,13 @@ def first_evidence(crop: Floats, boxes: Sequence[Box], place: Box) -> Evidence:
     prior[~within] = -OUTSIDE
     share = np.asarray(1 / (1 + np.exp(-prior - people)), np.float32)
     links = links_of(lab)
-    colours_count = max(LEAST_TRUST, trust)
+    colours_count, clear = max(LEAST_TRUST, trust), 0.0
     for round_ in range(ROUNDS):
         weight = 1.0 if round_ == 0 else later_weight
         learned = likelihood(bins, share)
-        learned *= colours_count * clearness(learned[within])
+        # Later rounds confirm what colours have decided before.
+        clear = clearness(learned[within], CLEAR) if round_ == 0 else clear
+        learned *= colours_count * (1 + clear)
         share = decided(_with_prior(learned, weight * prior + people, within), links, share, STEPS)
     later = np.where(within, later_weight * prior + people, -OUTSIDE)
     return np.dstack([lab, later, share, partly]).astype(np.float32)
@@ -146,10 +148,12 @@ def _trust(unlike: Floats, guess: Floats) -> float:
     )
 
 
-def clearness(learned: Floats) -> float:
-    """1 to 2: how often colours count that are so much likelier on one side (logarithms)."""
-    unclear = float((np.abs(learned) < TELLS).mean()) if learned.size else 1.0
-    return 1 + float(np.clip((MIXED - unclear) / (MIXED - CLEAR), 0, 1))
+def clearness(learned: Floats, unclear: tuple[float, float]) -> float:
+    """How far (0..1) colours tell the sides apart that are so much likelier on one of them
+    (logarithms): fully up to the first share of ``unclear`` ones, not at all from the second."""
+    share = float((np.abs(learned) < TELLS).mean()) if learned.size else 1.0
+    clear, mixed = unclear
+    return float(np.clip((mixed - share) / (mixed - clear), 0, 1))
 
 
 def log_odds(share: Floats) -> Floats:
