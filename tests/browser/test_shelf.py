@@ -127,6 +127,7 @@ class ShelfTest(BrowserTest):
     def test_a_used_photo_is_not_deleted(self):
         page = self.page
         self.bring_data(("used.png", encoded(noise(46, 40))), ("other.png", encoded(noise(47, 40))))
+        expect(page.get_by_role("button", name="Open used", exact=True)).to_be_visible()
         card = (
             page.get_by_role("list", name="Photos").get_by_role("listitem").filter(has_text="used")
         )

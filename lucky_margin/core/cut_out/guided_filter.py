@@ -37,15 +37,15 @@ def guided(photo: Floats, alpha: Floats, radius: int) -> Floats:
     shape (rows, columns, 3) with encoded sRGB 0..1."""
     guide = np.ascontiguousarray(photo.transpose(2, 0, 1), np.float32)
     rows, columns = alpha.shape
-    lines = np.empty((4, rows, columns), np.float32)
+    fits = np.empty((4, rows, columns), np.float32)
     out = np.empty((rows, columns), np.float32)
-    _fit(read_only(guide), read_only(np.ascontiguousarray(alpha, np.float32)), int(radius), lines)
-    _apply(read_only(guide), read_only(lines), int(radius), out)
+    _fit(read_only(guide), read_only(np.ascontiguousarray(alpha, np.float32)), int(radius), fits)
+    _apply(read_only(guide), read_only(fits), int(radius), out)
     return np.clip(out, 0, 1, out=out)
 
 
 @numba.njit(parallel=True, nogil=True, cache=True, error_model="numpy", fastmath=FAST)
-def _fit(guide: Floats, alpha: Floats, radius: int, lines: Floats) -> None:
+def _fit(guide: Floats, alpha: Floats, radius: int, fits: Floats) -> None:
     """The linear function of each window, shape (4, rows, columns): what it takes of each colour,
     and what it adds."""
     rows, columns = alpha.shape
@@ -68,7 +68,7 @@ def _fit(guide: Floats, alpha: Floats, radius: int, lines: Floats) -> None:
                 _solve(window, count, fitted)
                 for plane in range(4):
                     for x in range(count):
-                        lines[plane, y, left + x] = fitted[plane, x]
+                        fits[plane, y, left + x] = fitted[plane, x]
 
 
 @numba.njit(nogil=True, error_model="numpy", fastmath=FAST)
@@ -89,11 +89,11 @@ def _add_products(
 
 
 @numba.njit(nogil=True, error_model="numpy", fastmath=FAST)
-def _add_lines(lines: Floats, y: int, sign: np.float32, radius: int, down: Floats) -> None:
+def _add_fits(fits: Floats, y: int, sign: np.float32, radius: int, down: Floats) -> None:
     """Add the functions of a line's windows to the sums down their columns, or take them off."""
-    end = radius + lines.shape[2]
-    for plane in range(len(lines)):
-        _add(lines[plane, y], sign, down[plane, radius:end])
+    end = radius + fits.shape[2]
+    for plane in range(len(fits)):
+        _add(fits[plane, y], sign, down[plane, radius:end])
 
 
 @numba.njit(nogil=True, error_model="numpy", fastmath=FAST)
@@ -156,7 +156,7 @@ def _solve(mean: Floats, count: int, fitted: Floats) -> None:
 
 
 @numba.njit(parallel=True, nogil=True, cache=True, error_model="numpy", fastmath=FAST)
-def _apply(guide: Floats, lines: Floats, radius: int, out: Floats) -> None:
+def _apply(guide: Floats, fits: Floats, radius: int, out: Floats) -> None:
     """Each pixel by the mean of the windows' linear functions."""
     rows, columns = out.shape
     widths = _shares_across(columns, radius)
@@ -165,12 +165,12 @@ def _apply(guide: Floats, lines: Floats, radius: int, out: Floats) -> None:
         down = np.zeros((4, columns + 2 * radius), np.float32)
         window = np.empty((4, PIECE), np.float32)
         for y in range(max(0, top - radius), min(rows, top + radius)):
-            _add_lines(lines, y, np.float32(1), radius, down)
+            _add_fits(fits, y, np.float32(1), radius, down)
         for y in range(top, bottom):
             if y + radius < rows:
-                _add_lines(lines, y + radius, np.float32(1), radius, down)
+                _add_fits(fits, y + radius, np.float32(1), radius, down)
             if y > top and y > radius:
-                _add_lines(lines, y - radius - 1, np.float32(-1), radius, down)
+                _add_fits(fits, y - radius - 1, np.float32(-1), radius, down)
             shares = widths / np.float32(min(rows, y + radius + 1) - max(0, y - radius))
             for left in range(0, columns, PIECE):
                 count = min(PIECE, columns - left)
