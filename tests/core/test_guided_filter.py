@@ -17,7 +17,7 @@ def window(values, y, x, radius):
 
 
 def as_published(photo, alpha, radius):
-    """The filter window by window, in doubles: equations 19 to 21 of the paper."""
+    """The filter window by window, in doubles."""
     rows, columns = alpha.shape
     both = np.dstack([photo, alpha]).astype(float)
     fitted, out = np.empty((rows, columns, 4)), np.empty((rows, columns))
