@@ -1,3 +1,3 @@
 """Lucky Margin: finish single photos at exact pixel sizes."""
 
-__version__ = "0.18.1"
+__version__ = "0.19.0"

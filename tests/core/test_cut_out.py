@@ -488,6 +488,22 @@ class StrokeTest(unittest.TestCase):
         # On the wall nothing had to be left out.
         self.assertEqual(left_of((15, 20), (15, 140)), dict.fromkeys(parts, 1))
 
+    def test_among_leaves_a_stroke_reaches_as_far_as_on_plain_ground(self):
+        place = Box(left=0, top=0, width=1, height=1)
+        stroke = Stroke(brush="leave_out", radius=0.05, points=((0.72, 0.25), (0.72, 0.75)))
+        board, leaves = np.s_[20:140, 15:75], np.s_[20:140, 85:145]
+        stripes = np.indices((120, 60)).sum(axis=0) // 3 % 2  # 3 pixels wide
+        for contrast in (0, 36):
+            evidence = np.zeros((160, 160, 5), np.float32)
+            evidence[:] = (55, 0, 20, -3, 0)
+            evidence[board] = (40, 50, 30, 1, 1)
+            evidence[leaves] = (30, -25, 20, 1, 1)
+            evidence[leaves][:, :, 0] += contrast * stripes
+            share = after_stroke(evidence, stroke, place)[:, :, 4]
+            with self.subTest(contrast=contrast):
+                self.assertLess((share[leaves] > 0.5).mean(), 0.15)
+                self.assertGreater((share[board] > 0.5).mean(), 0.95)
+
     def test_where_colours_tell_nothing_separate_parts_stay(self):
         evidence = np.zeros((160, 160, 5), np.float32)
         evidence[:] = (55, -10, -30, -3, 0)

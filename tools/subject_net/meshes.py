@@ -2,6 +2,7 @@
 ellipsoids, and threads by the hundred. Everything is written as PLY, which Mitsuba reads."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from itertools import count
 from pathlib import Path
 from typing import Any
@@ -15,6 +16,74 @@ Shape = dict[str, Any]
 
 ACROSS = np.array([0.31, 0.95, 0.07])
 """A direction that hardly any path has; tubes are spread from it."""
+
+
+VERTEX = ("x", "y", "z", "nx", "ny", "nz", "u", "v")
+FACE = np.dtype([("n", "u1"), ("corners", "<i4", 3)])
+
+
+@dataclass(frozen=True)
+class Mesh:
+    """Triangles: the place and normal of each vertex and its place in the pattern, and the numbers
+    of each triangle's vertices."""
+
+    vertices: NDArray[np.float32]
+    normals: NDArray[np.float32]
+    pattern: NDArray[np.float32]
+    triangles: NDArray[np.int32]
+
+    def moved(self, way: Points) -> "Mesh":
+        """By a matrix of (4, 4)."""
+        vertices = self.vertices @ way[:3, :3].T + way[:3, 3]
+        normals = self.normals @ np.linalg.inv(way[:3, :3])
+        return Mesh(
+            vertices.astype(np.float32), normals.astype(np.float32), self.pattern, self.triangles
+        )
+
+    @staticmethod
+    def together(meshes: "Sequence[Mesh]") -> "Mesh":
+        begin = np.cumsum([0, *(len(one.vertices) for one in meshes)])
+        triangles = [one.triangles + at for one, at in zip(meshes, begin, strict=False)]
+        return Mesh(
+            np.concatenate([one.vertices for one in meshes]),
+            np.concatenate([one.normals for one in meshes]),
+            np.concatenate([one.pattern for one in meshes]),
+            np.concatenate(triangles).astype(np.int32),
+        )
+
+
+def read(file: str) -> Mesh:
+    """A mesh that ``Meshes`` wrote."""
+    head, body = Path(file).read_bytes().split(b"end_header\n", 1)
+    vertices, faces = (int(line.split()[2]) for line in head.splitlines() if b"element" in line)
+    numbers = np.frombuffer(body, "<f4", vertices * len(VERTEX)).reshape(-1, len(VERTEX))
+    corners = np.frombuffer(body, FACE, faces, numbers.nbytes)["corners"]
+    return Mesh(numbers[:, :3], numbers[:, 3:6], numbers[:, 6:], corners.astype(np.int32))
+
+
+def plane(squares: int = 48) -> Mesh:
+    """A square from -1 to 1, facing up."""
+    v, u = np.mgrid[0 : squares + 1, 0 : squares + 1].reshape(2, -1) / squares
+    flat = np.stack([2 * u - 1, 2 * v - 1, 0 * u], 1)
+    first = np.arange((squares + 1) * squares)
+    first = first[first % (squares + 1) < squares]
+    corners = [np.stack([first, first + 1, first + squares + 2], 1),
+               np.stack([first, first + squares + 2, first + squares + 1], 1)]  # fmt: skip
+    return Mesh(
+        flat.astype(np.float32), np.float32([[0, 0, 1]]).repeat(len(flat), 0),
+        np.stack([u, v], 1).astype(np.float32), np.concatenate(corners).astype(np.int32),
+    )  # fmt: skip
+
+
+def box() -> Mesh:
+    """A cube from -1 to 1."""
+    face = plane(1)
+    up = np.eye(4)
+    up[2, 3] = 1
+    turns = [np.eye(4)[[*order, 3]] * [*sign, 1] for order, sign in (
+        ((0, 1, 2), (1, 1, 1)), ((0, 1, 2), (1, -1, -1)), ((2, 0, 1), (1, 1, 1)),
+        ((2, 0, 1), (1, -1, -1)), ((1, 2, 0), (1, 1, 1)), ((1, 2, 0), (1, -1, -1)))]  # fmt: skip
+    return Mesh.together([face.moved(turn @ up) for turn in turns])
 
 
 class Meshes:

@@ -1,9 +1,11 @@
-"""Path-trace still lifes of made-up things: ``python -m tools.subject_net.render_scenes FOLDER
---seconds S --seed N``.
+"""Render still lifes of made-up things: ``python -m tools.subject_net.render_scenes FOLDER
+--seconds S --seed N [--side PIXELS] [--soft] [--traced]``.
 
 Of each are kept the picture, the subject alone, and its exact alpha (``N_picture.png``,
 ``N_subject.png``, ``N_alpha.png``). Every shape, colour and light is drawn by chance; the subject
-stands in front, and nothing before it.
+stands in front, and nothing before it. ``--soft``: subjects with stems, hair, fur, leaves or
+meshes. ``--traced``: by path tracing, with the light that things throw on each other, which takes
+ten times as long.
 """
 
 import argparse
@@ -20,15 +22,24 @@ import numpy as np
 from numpy.random import Generator, default_rng
 from numpy.typing import NDArray
 
+from tools.subject_net.accumulated import rendered as accumulated
+
 Floats = NDArray[np.float32]
 Bytes = NDArray[np.uint8]
 
 SIDE = 336
+
 SAMPLES, ALPHA_SAMPLES = 20, 9
 """Paths a pixel; the picture is cleaned of noise afterwards."""
 
+GLANCE = 2
+"""Pictures added up to see how much of a scene its subject would cover."""
+
 LEAST_SUBJECT, MOST_SUBJECT = 0.015, 0.75
 """Shares of the picture between which its subject must cover."""
+
+LEAST_SOFT = 0.008
+"""Share of the picture that a soft subject covers in part."""
 
 SCENES_PER_SEED = 100_000
 
@@ -36,25 +47,38 @@ SCENES_PER_SEED = 100_000
 class StillLife:
     """One scene after another, in ``mi``'s terms."""
 
-    def __init__(self, folder: Path, rng: Generator) -> None:
+    def __init__(self, folder: Path, rng: Generator, options: argparse.Namespace) -> None:
         # These need a variant of Mitsuba to be set.
         from tools.subject_net.meshes import Meshes
-        from tools.subject_net.things import Things
+        from tools.subject_net.things import KINDS, SOFT_KINDS, Things
 
         self.things = Things(Meshes(folder), rng)
         self.rng, self.uniform = rng, rng.uniform
+        self.side, self.traced = options.side, options.traced
+        self.kinds = SOFT_KINDS if options.soft else KINDS
+        self.least_soft = LEAST_SOFT if options.soft else 0.0
 
     def rendered(self, number: int) -> tuple[Floats, Floats]:
         """The picture and its subject alone, linear, shape (rows, columns, 4)."""
-        subject = dict(zip(names("subject"), self.things.made((0, 0, 0), 1.0), strict=False))
-        room = self._room()
-        scene = {
-            "type": "scene", "sensor": self._camera(), **self._lights(),
-            "integrator": {"type": "path", "max_depth": 4, "hide_emitters": True},
-        } | subject  # fmt: skip
-        picture = mi.render(mi.load_dict(scene | room), seed=number, spp=SAMPLES)
-        alone = mi.render(mi.load_dict(scene), seed=number + 1, spp=ALPHA_SAMPLES)
+        subject = self._subject()
+        whole = subject | self._room()
+        if not self.traced:
+            return accumulated(whole, self.rng)
+        path = {"integrator": {"type": "path", "max_depth": 4, "hide_emitters": True}}
+        picture = mi.render(mi.load_dict(whole | path), seed=number, spp=SAMPLES)
+        alone = mi.render(mi.load_dict(subject | path), seed=number + 1, spp=ALPHA_SAMPLES)
         return np.asarray(picture, np.float32), np.asarray(alone, np.float32)
+
+    def _subject(self) -> dict[str, Any]:
+        """A subject with a camera and lights that cover as much of the picture as is wanted."""
+        while True:
+            made = self.things.made((0, 0, 0), 1.0, self.kinds)
+            scene = {"type": "scene", "sensor": self._camera(), **self._lights()}
+            scene |= dict(zip(names("subject"), made, strict=False))
+            alpha = accumulated(scene, self.rng, GLANCE)[1][..., 3]
+            soft = ((alpha > 0) & (alpha < 1)).mean()
+            if LEAST_SUBJECT < alpha.mean() < MOST_SUBJECT and soft > self.least_soft:
+                return scene
 
     def _room(self) -> dict[str, Any]:
         """A floor and a wall, and mostly things behind the subject and on shelves."""
@@ -111,15 +135,15 @@ class StillLife:
             0.35 + far * np.sin(height),
         ]  # fmt: skip
         sharp = far + (uniform(-0.1, 0.1) if uniform() < 0.85 else uniform(0.5, 2))
-        target = [uniform(-0.15, 0.15), 0, uniform(0.3, 0.55)]
+        target = [uniform(-0.15, 0.15), 0, uniform(0.3, 0.85)]
         return {
             "type": "thinlens",
-            "fov": float(np.degrees(2 * np.arctan(uniform(0.55, 1) / far))),
+            "fov": float(np.degrees(2 * np.arctan(uniform(0.5, 1.3) / far))),
             "aperture_radius": float(self.rng.choice([0.002, uniform(0.01, 0.12)])),
             "focus_distance": float(sharp),
             "to_world": _looking(origin, target, [uniform(-0.1, 0.1), 0, 1]),
-            "film": {"type": "hdrfilm", "width": SIDE, "height": SIDE, "pixel_format": "rgba",
-                     "rfilter": {"type": "gaussian"}},
+            "film": {"type": "hdrfilm", "width": self.side, "height": self.side,
+                     "pixel_format": "rgba", "rfilter": {"type": "gaussian"}},
             "sampler": {"type": "independent", "sample_count": 16},
         }  # fmt: skip
 
@@ -137,16 +161,18 @@ def denoiser() -> Callable[[Floats], Floats] | None:
     return lambda light: np.asarray(pyoidn.denoise(light, hdr=True), np.float32)
 
 
-def developed(light: Floats, uniform: Callable[[float, float], float]) -> Bytes:
-    """A rendering of few paths as a clean picture of 8 bits, blue first."""
+def developed(light: Floats, uniform: Callable[[float, float], float], *, noisy: bool) -> Bytes:
+    """A rendering as a picture of 8 bits, blue first; cleaned where it is of few paths."""
     light = np.ascontiguousarray(np.nan_to_num(np.clip(light[..., :3], 0, 20)), np.float32)
-    clean = denoiser()
+    clean = denoiser() if noisy else None
     if clean:
         light = np.clip(clean(light), 0, 20)
     exposure = uniform(0.7, 1.2) * 0.65 / (np.median(light) + 0.15)
     encoded = np.clip(1 - np.exp(-light * exposure), 0, 1) ** (1 / 2.2)
     picture = np.ascontiguousarray((encoded * 255).astype(np.uint8)[..., ::-1])
-    return picture if clean else cv2.fastNlMeansDenoisingColored(picture, None, 5, 5, 3, 11)
+    if clean or not noisy:
+        return picture
+    return cv2.fastNlMeansDenoisingColored(picture, None, 5, 5, 3, 11)
 
 
 def _plane(way: Any, material: dict[str, Any]) -> dict[str, Any]:
@@ -163,24 +189,22 @@ def _looking(origin: list[float], target: list[float], up: list[float]) -> Any:
     )
 
 
-def render(folder: Path, seconds: float, seed: int) -> None:
+def render(options: argparse.Namespace) -> None:
+    folder, rng = options.folder, default_rng(options.seed)
     folder.mkdir(parents=True, exist_ok=True)
-    rng = default_rng(seed)
-    until, number = time.monotonic() + seconds, seed * SCENES_PER_SEED
+    until, number = time.monotonic() + options.seconds, options.seed * SCENES_PER_SEED
     with tempfile.TemporaryDirectory() as meshes:
-        still_life = StillLife(Path(meshes), rng)
+        still_life = StillLife(Path(meshes), rng, options)
         while time.monotonic() < until:
             number += 1
             picture, alone = still_life.rendered(number)
             for mesh in Path(meshes).iterdir():
                 mesh.unlink()
             alpha = np.clip(alone[..., 3:], 0, 1)
-            if not LEAST_SUBJECT < alpha.mean() < MOST_SUBJECT:
-                continue
             subject = alone[..., :3] / np.maximum(alpha, 1e-3) * (alpha > 1e-3)
             kept = {
-                "picture": developed(picture, rng.uniform),
-                "subject": developed(subject, rng.uniform),
+                "picture": developed(picture, rng.uniform, noisy=options.traced),
+                "subject": developed(subject, rng.uniform, noisy=options.traced),
                 "alpha": (alpha * 255).round().astype(np.uint8),
             }
             for name, pixels in kept.items():
@@ -192,8 +216,11 @@ if __name__ == "__main__":
     parser.add_argument("folder", type=Path)
     parser.add_argument("--seconds", type=float, required=True)
     parser.add_argument("--seed", type=int, required=True)
+    parser.add_argument("--side", type=int, default=SIDE)
+    parser.add_argument("--soft", action="store_true")
+    parser.add_argument("--traced", action="store_true")
     options = parser.parse_args()
     cv2.setNumThreads(1)
     # llvm_ad_rgb is faster where a recent LLVM is installed.
     mi.set_variant(os.environ.get("MI_VARIANT", "scalar_rgb"))
-    render(options.folder, options.seconds, options.seed)
+    render(options)

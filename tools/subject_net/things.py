@@ -17,6 +17,12 @@ KINDS = {
 }  # fmt: skip
 """How likely each is."""
 
+SOFT_KINDS = {
+    "bouquet": 0.4, "hairy": 0.2, "furry": 0.15, "leafy": 0.09, "lattice": 0.06, "animal": 0.04,
+    "vessel": 0.04, "rings": 0.02,
+}  # fmt: skip
+"""Where hair, fur, stems and meshes are wanted."""
+
 UP = np.array([0, 0, 1.0])
 
 
@@ -27,8 +33,8 @@ class Things:
         self.meshes, self.materials = meshes, Materials(rng)
         self.rng, self.uniform = rng, rng.uniform
 
-    def made(self, place: Any, size: float) -> list[Shape]:
-        kind = self.rng.choice(list(KINDS), p=list(KINDS.values()))
+    def made(self, place: Any, size: float, kinds: dict[str, float] = KINDS) -> list[Shape]:
+        kind = self.rng.choice(list(kinds), p=list(kinds.values()))
         materials = [self.materials.any() for _ in range(4)]
         return list(getattr(self, f"_{kind}")(np.asarray(place, float), size, materials))
 
@@ -87,7 +93,7 @@ class Things:
 
     def _stems(self, root: Points, size: float, materials: list[Shape]) -> list[Shape]:
         uniform, shapes = self.uniform, []
-        for number in range(self.rng.integers(8, 45)):
+        for number in range(int(np.exp(uniform(2, 4.6)))):
             angle, length, spread = uniform(0, 2 * np.pi), size * uniform(0.4, 1.1), uniform(0, 0.8)
             way = np.array([np.cos(angle) * spread, np.sin(angle) * spread, 1.0])
             bend = self.rng.normal(0, 0.12, 3) * length
@@ -220,11 +226,11 @@ class Things:
         for at, radii in balls:
             middle, out = place + size * np.array(at), size * np.array(radii)
             coat = materials[self.rng.integers(2)]
-            ways = directions(int(self.rng.integers(300, 1200)), self.rng)
+            ways = directions(int(np.exp(uniform(5.7, 7.8))), self.rng)
             lengths = size * uniform(0.03, 0.15) * uniform(0.5, 1.2, len(ways))
             drop, curl = uniform(0, 0.6), uniform(0.05, 0.4)
             hairs = bent(middle + ways * out, ways, lengths, 6, drop, curl, self.rng)
-            thick = size * uniform(0.002, 0.006)
+            thick = size * uniform(0.0015, 0.006)
             shapes += [
                 ellipsoid(middle, out, coat),
                 self.meshes.threads(hairs, thick, size * 0.001, coat),
@@ -239,7 +245,7 @@ class Things:
         uniform, ellipsoid = self.uniform, self.meshes.ellipsoid
         head, radius = place + 0.75 * size * UP, size * uniform(0.13, 0.22)
         trunk = (size * uniform(0.15, 0.35), size * uniform(0.12, 0.25), size * 0.36)
-        ways = directions(int(self.rng.integers(150, 900)), self.rng)
+        ways = directions(int(np.exp(uniform(5, 7.8))), self.rng)
         ways[:, 2] = np.abs(ways[:, 2])
         ways[:, 1] = np.where(ways[:, 2] < 0.5, np.abs(ways[:, 1]), ways[:, 1])  # none on the face
         lengths = size * uniform(0.1, 0.6) * uniform(0.5, 1.1, len(ways))
@@ -248,7 +254,7 @@ class Things:
         shapes = [
             ellipsoid(head, (radius, radius, radius * uniform(1, 1.3)), materials[0]),
             ellipsoid(place + 0.33 * size * UP, trunk, materials[1]),
-            self.meshes.threads(hairs, size * uniform(0.002, 0.008), size * 0.0015, materials[2]),
+            self.meshes.threads(hairs, size * uniform(0.0015, 0.008), size * 0.001, materials[2]),
         ]
         for side in (-1, 1):
             eye = head + radius * np.array([side * 0.4, -0.9, 0.1])
