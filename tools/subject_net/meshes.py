@@ -1,5 +1,5 @@
-"""Meshes for the path tracer: surfaces over a grid of points, tubes along a path, turned vessels,
-ellipsoids, and threads by the hundred. Everything is written as PLY, which Mitsuba reads."""
+"""Meshes: surfaces over a grid of points, tubes along a path, turned vessels, ellipsoids, and
+threads by the hundred. They are written as PLY, which Mitsuba reads, and read again."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -19,6 +19,8 @@ ACROSS = np.array([0.31, 0.95, 0.07])
 
 
 VERTEX = ("x", "y", "z", "nx", "ny", "nz", "u", "v")
+"""What a file says of each vertex: place, normal, and place in the pattern."""
+
 FACE = np.dtype([("n", "u1"), ("corners", "<i4", 3)])
 
 
@@ -41,7 +43,8 @@ class Mesh:
         )
 
     @staticmethod
-    def together(meshes: "Sequence[Mesh]") -> "Mesh":
+    def together(meshes: Sequence["Mesh"]) -> "Mesh":
+        """All as one."""
         begin = np.cumsum([0, *(len(one.vertices) for one in meshes)])
         triangles = [one.triangles + at for one, at in zip(meshes, begin, strict=False)]
         return Mesh(
@@ -161,14 +164,14 @@ class Meshes:
         triangles = np.concatenate(
             [np.stack([first, right, across], 1), np.stack([first, across, below], 1)]
         )
-        faces = np.empty(len(triangles), [("n", "u1"), ("corners", "<i4", 3)])
+        faces = np.empty(len(triangles), FACE)
         faces["n"], faces["corners"] = 3, triangles
         vertices = np.concatenate(
             [points.reshape(-1, 3), normals.reshape(-1, 3), places.reshape(-1, 2)], 1
         )
         head = [
             "ply", "format binary_little_endian 1.0", f"element vertex {len(vertices)}",
-            *(f"property float {name}" for name in ("x", "y", "z", "nx", "ny", "nz", "u", "v")),
+            *(f"property float {name}" for name in VERTEX),
             f"element face {len(faces)}", "property list uchar int vertex_indices", "end_header",
         ]  # fmt: skip
         file = self.folder / f"{next(self.numbers)}.ply"
