@@ -51,7 +51,7 @@ class LibraryTest(BrowserTest):
         page.get_by_role("button", name="Delete", exact=True).click()
         page.get_by_role("button", name="Back to the shelf").click()
         for name in ("one.png", "two.png"):
-            page.get_by_role("checkbox", name=f"Choose {name}").check(force=True)
+            page.get_by_label(f"Choose {name}").check()
         page.get_by_role("button", name="Delete 2…").click()
         page.get_by_role("button", name="Delete", exact=True).click()
         expect(page.get_by_text(re.compile("one.png: This photo is still used by"))).to_be_visible()
