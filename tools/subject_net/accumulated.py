@@ -82,10 +82,8 @@ def rendered(scene: Scene, rng: Generator, passes: int = PASSES) -> tuple[Floats
         )
         projection, eye = _through_lens(sensor, pixel, lens)
         hit, shares = np.full((side, side), -1, np.int32), np.zeros((side, side, 2), np.float32)
-        points, nearest = (
-            projected(surfaces.vertices, projection),
-            np.zeros((side, side), np.float32),
-        )
+        points = projected(surfaces.vertices, projection)
+        nearest = np.zeros((side, side), np.float32)
         rasterised(points, surfaces.triangles, nearest, hit, shares)
         even = lights[0].strength * np.float32(FROM_THINGS / (2 * np.pi))
         stacked = Light(*map(np.stack, zip(*lights, strict=True)))
