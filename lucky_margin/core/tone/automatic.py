@@ -3,7 +3,7 @@
 What is wrong is looked for in turn: a cast (``cast``), a veil (``haze``), too little or too much
 light and contrast, pale colours, noise that the rest would show. Every measure counts smoothly, so
 that photos which hardly differ get proposals which hardly differ, and what lies within the usual
-range is left alone.
+range is left alone. What is flat is aimed at more than the usual, since it has lost both ends.
 
 Exposure, black point, white point and contrast are the least ones that bring four figures of the
 photo's brightness into their usual range: the sum of squares of what they miss and of the controls
@@ -60,11 +60,11 @@ class _Range:
 
 
 LIGHTEST = _Range(0.63, 1.0, 2.7, 0.01)
-"""Of the 99.5th percentile of the largest channel, encoded."""
+"""Of the 99.5th percentile of the largest channel, encoded; the lower end as an ``_Aim`` says."""
 DARKEST = _Range(0.0, 0.13, 0.5, 0.01)
-"""Of the half percentile of brightness."""
-MOST_DARKENED, NO_DARKER = 0.15, 0.03
-"""How much darker the darkest is wanted at most, and how much darker than wanted it may get."""
+"""Of the half percentile of brightness; both ends as an ``_Aim`` says."""
+NO_DARKER = 0.03
+"""How much darker than wanted the darkest may get."""
 BURNT_FROM, BURNT_TO, NO_DIMMER = 0.90, 1.0, 0.02
 """Of the lightest: what is not burnt gets dimmer by no more than that."""
 MIDDLE = _Range(-1.0, 0.67, 0.67)
@@ -72,18 +72,47 @@ MIDDLE = _Range(-1.0, 0.67, 0.67)
 SPREAD = _Range(0.41, 0.71, 0.12)
 """From the 10th to the 90th percentile."""
 
-RELUCTANCE = np.array([0.038, 0.025, 0.088, 0.447])
-"""What exposure (EV), black point, white point and contrast (of 100) weigh themselves."""
+
+@dataclass(frozen=True)
+class _Aim:
+    """What light and contrast are fitted to."""
+
+    lightest: float
+    """From where on the lightest is light enough."""
+    darkest: float
+    """Up to where the darkest is dark enough."""
+    most_darkened: float
+    """How much darker the darkest is wanted at most."""
+    reluctance: Floats
+    """What exposure (EV), black point, white point and contrast (of 100) weigh themselves."""
+
+    def towards(self, other: "_Aim", share: float) -> "_Aim":
+        return _Aim(
+            *(
+                getattr(self, name) + share * (getattr(other, name) - getattr(self, name))
+                for name in ("lightest", "darkest", "most_darkened", "reluctance")
+            )
+        )
+
+
+USUAL = _Aim(0.63, 0.13, 0.15, np.array([0.038, 0.025, 0.088, 0.447]))
+FLAT = _Aim(0.72, 0.02, 0.18, np.array([0.08, 0.025, 0.04, 0.11]))
+"""Of a photo whose contrast was lost: it gets its ends back by contrast rather than by exposure."""
 MOST = np.array([2.5, 0.9, 0.9, 0.6])
-_STEPS, _PACE = 12, 0.8
+STEPS, FIRST_DAMPING = 24, 1e-3
 
 VEIL_SEEN = 2
 VEIL_FROM, VEIL_TO, MOST_HAZE = 0.02, 0.3, 90
 """The percentile of the veil's share that counts; up to what it is none, from where it surely is
 one, and the haze that is then taken off."""
 
-FLAT, LIT = 1.07, 1.16
-"""Of the sum of the lightest and the darkest, encoded: up to the one a photo is merely flat."""
+CLOSE, APART = 0.30, 0.46
+"""Of the difference between the lightest and the darkest: up to the one they surely are close."""
+BLACK, RAISED = 0.08, 0.22
+"""Of the darkest: from the second on it is surely no black."""
+DARK, EVEN, LIT, VEILED = 0.66, 0.84, 1.03, 1.20
+"""Of the sum of the lightest and the darkest: what is flat has lost at both ends and lies between
+the middle two; too little light takes from the lightest alone, a veil from the darkest."""
 
 DIM, MOST_SHADOWS, SHADOWS_BY = 0.33, 45, 200
 """Medians below ``DIM`` have their shadows lifted, by so much for what they lack."""
@@ -120,9 +149,10 @@ def propose_tone(photo: AnyPicture, focus: Box | None = None) -> Tone:
     # What is light, if not burnt, stays as light as it was under its veil.
     veiled = _Figures.of(toned_values(encode_16_bits(light), found), focus).lightest
     burnt = _smooth((veiled - BURNT_FROM) / (BURNT_TO - BURNT_FROM))
-    kept = (1 - burnt) * max(0.0, min(veiled, BURNT_FROM) - NO_DIMMER - LIGHTEST.low)
-    wanted = replace(LIGHTEST, low=LIGHTEST.low + kept)
-    exposure, black, white, contrast = (float(value) for value in _fitted(figures, wanted))
+    kept = (1 - burnt) * max(0.0, min(veiled, BURNT_FROM) - NO_DIMMER - USUAL.lightest)
+    aim = USUAL.towards(FLAT, _flatness(figures))
+    aim = replace(aim, lightest=max(aim.lightest, USUAL.lightest + kept))
+    exposure, black, white, contrast = (float(value) for value in _fitted(figures, aim))
     middle = figures.after(np.array([exposure, black, white, contrast])).middle
     night = _smooth((NIGHT_FROM - middle) / (NIGHT_FROM - NIGHT_TO))
     shadows = _limited(SHADOWS_BY * _short_of(middle, DIM), MOST_SHADOWS)
@@ -212,32 +242,52 @@ class _Figures:
         inside = np.clip(ended, 0, 1)
         return _Figures(*(contrasted(inside, 100 * contrast) + ended - inside).tolist())
 
-    def missed(self, before: "_Figures", lightest: _Range) -> list[float]:
+    def missed(self, before: "_Figures", aim: _Aim) -> list[float]:
         """How far each lies outside its usual range, which for the darkest goes by what it was."""
-        above = max(0.0, before.darkest - DARKEST.high)
-        wanted = before.darkest - _limited(above, MOST_DARKENED)
+        above = max(0.0, before.darkest - aim.darkest)
+        wanted = before.darkest - _limited(above, aim.most_darkened)
         dark = replace(DARKEST, low=wanted - NO_DARKER, high=wanted)
         return [
-            lightest.missed(self.lightest),
+            replace(LIGHTEST, low=aim.lightest).missed(self.lightest),
             dark.missed(self.darkest),
             MIDDLE.missed(self.middle),
             SPREAD.missed(self.light - self.dark),
         ]
 
 
-def _fitted(figures: _Figures, lightest: _Range) -> Floats:
-    """Exposure, black point, white point and contrast; ``lightest`` is the range that is wanted of
-    the lightest."""
-    controls = np.zeros(4)
+def _flatness(figures: _Figures) -> float:
+    """How surely contrast was lost, 0..1: the ends lie close together, about the middle."""
+    ends = figures.lightest + figures.darkest
+    return (
+        _smooth((APART - (figures.lightest - figures.darkest)) / (APART - CLOSE))
+        * _smooth((figures.darkest - BLACK) / (RAISED - BLACK))
+        * _smooth((ends - DARK) / (EVEN - DARK))
+        * (1 - _smooth((ends - LIT) / (VEILED - LIT)))
+    )
+
+
+def _fitted(figures: _Figures, aim: _Aim) -> Floats:
+    """Exposure, black point, white point and contrast."""
 
     def residuals(at: Floats) -> Floats:
-        return np.array([*figures.after(at).missed(figures, lightest), *(RELUCTANCE * at)])
+        return np.array([*figures.after(at).missed(figures, aim), *(aim.reluctance * at)])
 
-    for _ in range(_STEPS):
-        now = residuals(controls)
+    controls, damping = np.zeros(4), FIRST_DAMPING
+    now = residuals(controls)
+    for _ in range(STEPS):
         slopes = np.stack([(residuals(controls + step) - now) / 1e-4 for step in 1e-4 * np.eye(4)])
-        step = np.linalg.solve(slopes @ slopes.T + 1e-6 * np.eye(4), slopes @ now)
-        controls = np.clip(controls - _PACE * step, -MOST, MOST)
+        uphill = slopes @ now
+        free = np.where(uphill > 0, controls > -MOST, controls < MOST)
+        step = np.zeros(4)
+        step[free] = np.linalg.solve(
+            (slopes @ slopes.T)[np.ix_(free, free)] + damping * np.eye(free.sum()), uphill[free]
+        )
+        tried = np.clip(controls - step, -MOST, MOST)
+        then = residuals(tried)
+        if then @ then < now @ now:
+            controls, now, damping = tried, then, damping / 4
+        else:
+            damping *= 4
     return controls
 
 
@@ -256,7 +306,7 @@ def _haze_of(light: NDArray[np.float32]) -> float:
     )
     # A veil raises the darkest without dimming the lightest; what is flat does a little of both.
     ends = np.percentile(light.max(axis=2), 99.5), np.percentile(light @ LUMINANCE, 0.5)
-    is_light = _smooth((float(np.sum(encode(np.array(ends)))) - FLAT) / (LIT - FLAT))
+    is_light = _smooth((float(np.sum(encode(np.array(ends)))) - LIT) / (VEILED - LIT))
     return MOST_HAZE * is_veiled * is_light
 
 
