@@ -59,10 +59,9 @@ class _Range:
         return self.weight * self.softness * float(np.logaddexp(0, above) - np.logaddexp(0, below))
 
 
-LIGHTEST = _Range(0.63, 1.0, 2.7, 0.01)
-"""Of the 99.5th percentile of the largest channel, encoded; the lower end as an ``_Aim`` says."""
-DARKEST = _Range(0.0, 0.13, 0.5, 0.01)
-"""Of the half percentile of brightness; both ends as an ``_Aim`` says."""
+LIGHTEST_WEIGHT, DARKEST_WEIGHT, ENDS_SOFTNESS = 2.7, 0.5, 0.01
+"""Of the 99.5th percentile of the largest channel and the half percentile of brightness, encoded.
+Where they are wanted an ``_Aim`` says."""
 NO_DARKER = 0.03
 """How much darker than wanted the darkest may get."""
 BURNT_FROM, BURNT_TO, NO_DIMMER = 0.90, 1.0, 0.02
@@ -246,9 +245,10 @@ class _Figures:
         """How far each lies outside its usual range, which for the darkest goes by what it was."""
         above = max(0.0, before.darkest - aim.darkest)
         wanted = before.darkest - _limited(above, aim.most_darkened)
-        dark = replace(DARKEST, low=wanted - NO_DARKER, high=wanted)
+        light = _Range(aim.lightest, 1.0, LIGHTEST_WEIGHT, ENDS_SOFTNESS)
+        dark = _Range(wanted - NO_DARKER, wanted, DARKEST_WEIGHT, ENDS_SOFTNESS)
         return [
-            replace(LIGHTEST, low=aim.lightest).missed(self.lightest),
+            light.missed(self.lightest),
             dark.missed(self.darkest),
             MIDDLE.missed(self.middle),
             SPREAD.missed(self.light - self.dark),
