@@ -38,7 +38,7 @@ from lucky_margin.core.tone import (
 )
 from lucky_margin.core.tone.curves import STEPS, end_places, luminance_curve
 from lucky_margin.core.tone.hues import HUE_STEPS, by_hue
-from lucky_margin.core.tone.white_balance import RGB_TO_XYZ, balance_matrix
+from lucky_margin.core.tone.white_balance import RGB_TO_XYZ, balance_matrix, neutral_settings_of
 from tests.support import SHA, demo_sources, finish_of, noise, scene_of, sources_of
 from tests.truth.damage import decoded, encoded
 
@@ -405,6 +405,22 @@ class ColourTest(unittest.TestCase):
                 self.assertLess(np.ptp(light) / light.mean(), 0.02)
         self.assertEqual(neutral_settings("#AAAAAA"), Neutral(6500, 0, True))
         self.assertEqual(neutral_settings("#000000"), Neutral(6500, 0, True))
+
+    def test_the_settings_that_make_a_light_grey_are_found_again(self):
+        for warmth in (2600, 3990, 4010, 5200, 7100, 14_800):
+            for tint in (-98, -31, 0, 64):
+                light = np.linalg.solve(balance_matrix(warmth, tint), np.ones(3))
+                if light.min() <= 0:  # no colour of the photo's
+                    continue
+                with self.subTest(warmth=warmth, tint=tint):
+                    found = neutral_settings_of(light)
+                    self.assertEqual(found, (warmth, tint))
+
+    def test_what_cannot_be_made_grey_comes_as_near_as_the_ranges_allow(self):
+        for colour, nearest in (("#0000FF", (15_000, -100)), ("#802000", (2500, -100))):
+            with self.subTest(colour=colour):
+                found = neutral_settings(colour)
+                self.assertEqual(((found.warmth, found.tint), found.is_reached), (nearest, False))
 
     def test_a_hue_changes_its_own_colours_and_not_the_opposite(self):
         green, magenta = (20000, 45000, 22000), (45000, 20000, 40000)

@@ -14,8 +14,6 @@ from numpy.typing import NDArray
 from lucky_margin.core.document import NEUTRAL_KELVIN, rgb_of
 from lucky_margin.core.sampling.srgb import decode
 
-_SEARCH_STEPS = 11
-
 Matrix = NDArray[np.float64]
 
 RGB_TO_XYZ: Matrix = np.array(
@@ -35,6 +33,11 @@ LEAST_DAYLIGHT = 4000.0
 """Kelvin below which light is that of a glowing body; the daylight locus begins there."""
 
 LEAST_KELVIN, MOST_KELVIN = 2500.0, 15_000.0
+
+MOST_TINT = 100.0
+
+_RECIPROCAL_STEP = 1e-8
+"""How closely a warmth is found, in reciprocal kelvins: to 2 K at the coldest."""
 
 DUV = 0.0003
 """Distance in CIE 1960 uv across the locus to one step of tint."""
@@ -93,15 +96,22 @@ def neutral_settings(colour: str) -> Neutral:
 
 def neutral_settings_of(light: Matrix) -> tuple[float, float]:
     """Warmth in kelvin, in steps of 10, and tint in whole steps, under which ``light`` (linear, not
-    black) comes nearest to grey."""
-    low, high = np.array([1 / MOST_KELVIN, -100.0]), np.array([1 / LEAST_KELVIN, 100.0])
-    best, reach = np.array([1 / NEUTRAL_KELVIN, 0.0]), high - low
-    while reach[1] >= 1:
-        across, down = (np.linspace(-side, side, _SEARCH_STEPS) for side in reach)
-        tried = [np.clip(best + np.array([dx, dy]), low, high) for dx in across for dy in down]
-        spreads = [_spread(balance_matrix(1 / at[0], at[1]) @ light) for at in tried]
-        best, reach = tried[int(np.argmin(spreads))], reach / 3
-    return float(round(1 / best[0], -1)), float(round(best[1]))
+    black) is grey, or as near to it as their ranges allow."""
+    cones = BRADFORD @ RGB_TO_XYZ
+    white = np.linalg.solve(
+        BRADFORD, BRADFORD @ _white(D65_KELVIN, 0.0) * (cones @ light) / (cones @ np.ones(3))
+    )
+    wanted = _to_uv(*(white[:2] / white.sum()))
+    low, high = 1 / MOST_KELVIN, 1 / LEAST_KELVIN
+    while high - low > _RECIPROCAL_STEP:
+        middle = (low + high) / 2
+        here, along = _locus_and_way(D65_KELVIN / NEUTRAL_KELVIN / middle)
+        if (wanted - here) @ along > 0:
+            high = middle
+        else:
+            low = middle
+    across = (wanted - here) @ np.array([along[1], -along[0]]) / DUV
+    return float(round(1 / middle, -1)), float(round(np.clip(across, -MOST_TINT, MOST_TINT)))
 
 
 def _spread(light: Matrix) -> float:
@@ -111,12 +121,17 @@ def _spread(light: Matrix) -> float:
 def _white(kelvin: float, across: float) -> Matrix:
     """XYZ (Y = 1) of light of a colour temperature, moved ``across`` the locus in uv, towards
     green."""
-    here, further = _locus(kelvin), _locus(kelvin * 1.01)
-    along = further - here
-    normal = np.array([-along[1], along[0]]) / np.linalg.norm(along)
-    u, v = here - normal * across
+    here, along = _locus_and_way(kelvin)
+    u, v = here + np.array([along[1], -along[0]]) * across
     x, y = 3 * u / (2 * u - 8 * v + 4), 2 * v / (2 * u - 8 * v + 4)
     return np.array([x / y, 1.0, (1 - x - y) / y])
+
+
+def _locus_and_way(kelvin: float) -> tuple[Matrix, Matrix]:
+    """``_locus``, and the way it goes on there, of length 1."""
+    here = _locus(kelvin)
+    along = _locus(kelvin * 1.01) - here
+    return here, along / np.linalg.norm(along)
 
 
 def _locus(kelvin: float) -> Matrix:
