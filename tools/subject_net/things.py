@@ -25,6 +25,9 @@ SOFT_KINDS = {
 
 UP = np.array([0, 0, 1.0])
 
+THIN = 0.003
+"""How far a cloth lies above the floor, the thing that stands on it being 1 high."""
+
 
 class Things:
     """Makes things: ``made`` gives the shapes of one about ``size`` high, standing at a place."""
@@ -37,6 +40,30 @@ class Things:
         kind = self.rng.choice(list(kinds), p=list(kinds.values()))
         materials = [self.materials.any() for _ in range(4)]
         return list(getattr(self, f"_{kind}")(np.asarray(place, float), size, materials))
+
+    def mat(self, place: Any) -> Shape:
+        """A cloth, a sheet or a round mat on the floor, hardly thicker than paper."""
+        across, along = (float(half) for half in self.uniform(0.4, 1.1, 2))
+        material = self.materials.any()
+        if self.uniform() < 0.4:
+            return self.meshes.ellipsoid(place, (across, across, THIN), material)
+        at = mi.ScalarTransform4f().translate([float(value) for value in place])
+        turned = at @ mi.ScalarTransform4f().rotate([0, 0, 1], float(self.uniform(0, 180)))
+        sides = mi.ScalarTransform4f().scale([across, along, THIN])
+        return {"type": "cube", "to_world": turned @ sides, "bsdf": material}
+
+    def lying(self, place: Any) -> list[Shape]:
+        """A brush, a pencil, a knife: one or two pieces of a rod that lies on the floor."""
+        angle, half = self.uniform(0, np.pi), self.uniform(0.15, 0.5)
+        way = np.array([np.cos(angle), np.sin(angle), 0]) * half
+        thick, other = self.uniform(0.01, 0.04, 2)
+        centre = np.asarray(place, float) + max(thick, other) * UP
+        knot = centre + way * self.uniform(0.2, 1)
+        pieces = [([centre - way, knot], thick, thick), ([knot, centre + way], other, 0.01)]
+        return [
+            self.meshes.tube(np.linspace(*ends, 4), start, end, self.materials.any())
+            for ends, start, end in pieces
+        ]
 
     def _turned(self, place: Points, radius: float, height: float,
                 material: Shape) -> tuple[Shape, float]:  # fmt: skip
