@@ -19,7 +19,7 @@ LEAST_SHARE, MOST_SHARE = 0.01, 0.9
 MOST_STRANDS = 0.11
 """Fine detail at the edge that looks like the other side, without a word (see ``strands``)."""
 
-MOST_DISAGREEMENT = 0.06
+MOST_DISAGREEMENT = 0.05
 """Between what was found and the network's guess, without a word (see ``second_opinion``)."""
 
 

@@ -26,7 +26,7 @@ Evidence = Floats
 SIDE = 400
 """Longest side at which is decided, in pixels."""
 
-NETWORK_WEIGHT, EDGES_WEIGHT, COLOURS_WEIGHT = 2.5, 0.5, 1.0
+NETWORK_WEIGHT, EDGES_WEIGHT, COLOURS_WEIGHT = 3.2, 0.5, 1.0
 """Of the network's guess, of what edges enclose, and of colours unlike those outside the box."""
 
 UNRELATED, RELATED = 0.25, 0.45

@@ -15,7 +15,7 @@ from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 
-VERSION = 11
+VERSION = 12
 """Of what is found; raised whenever the same photo and box give another alpha. A finish names the
 one that was asked (``CutOut.found_by``)."""
 

@@ -16,7 +16,7 @@ from lucky_margin.core.sampling import encode_16_bits, shrunk, to_linear
 from lucky_margin.core.scene import DerivedKey, TakenPhoto
 from lucky_margin.core.types import AnyPicture
 
-FOCUS_VERSION = 6
+FOCUS_VERSION = 7
 """Of how it is found; proposals of older ones are made anew."""
 
 FoundBy = Literal["faces", "people", "things", "contrast"]
