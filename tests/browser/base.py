@@ -92,8 +92,10 @@ WINDOW = {"width": 1280, "height": 800}
 
 
 class BrowserTest(unittest.TestCase):
-    """One service and one browser for a module; a fresh page for each test, which finds nothing
-    stored by those before it."""
+    """One service, one browser and one page for a module; each test finds the application freshly
+    loaded and nothing stored by those before it. Opening a page takes three times as long as
+    loading the application, so a test that needs another one (``add_init_script``, say) takes a
+    ``new_page``."""
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -111,22 +113,30 @@ class BrowserTest(unittest.TestCase):
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
         unittest.addModuleCleanup(browser.close)
         unittest.addModuleCleanup(_running.pop, cls.__module__)
-        return service, browser, new_context(browser)
+        context = new_context(browser)
+        context.new_page()
+        return service, browser, context
 
     def setUp(self) -> None:
         self.errors: list[str] = []
         self.note_errors(self.context)
         self.addCleanup(self.leave_shared)
-        self.page = self.context.new_page()
+        self.page = self.context.pages[0]
         self.page.goto(f"{self.service.url}/favicon.svg")
-        self.page.evaluate("localStorage.clear()")
+        self.page.evaluate("localStorage.clear(); sessionStorage.clear()")
         self.page.goto(self.service.url)
         expect(self.page.get_by_role("heading", name="Add a photo")).to_be_visible()
 
     def leave_shared(self) -> None:
-        """The shared context as it was before the test."""
-        for page in self.context.pages:
-            page.close()
+        """The shared context and its page as they were before the test."""
+        page, *others = self.context.pages
+        for other in others:
+            other.close()
+        page.unroute_all(behavior="ignoreErrors")
+        page.goto("about:blank")
+        page.mouse.up()
+        page.mouse.move(0, 0)
+        page.set_viewport_size(WINDOW)
         self.context.clear_permissions()
         self.context.remove_listener("weberror", self.note_error)
         self.context.remove_listener("console", self.note_console)

@@ -140,8 +140,8 @@ class KeyboardTest(BrowserTest):
 
 class CalmTest(BrowserTest):
     def test_nothing_moves_for_who_asks_for_that(self):
-        page = self.page
-        page.emulate_media(reduced_motion="reduce")
+        page = self.page = self.new_page(reduced_motion="reduce")
+        page.goto(self.service.url)
         self.open_finish_of("bowl-top.jpg")
         self.step("Text & badges")
         self.button("Price", exact=True).click()

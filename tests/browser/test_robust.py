@@ -232,9 +232,9 @@ class SavingMeanwhileTest(BrowserTest):
 
 class ClosingTest(BrowserTest):
     def test_no_picture_is_kept_in_memory_after_the_bench_is_left(self):
-        page = self.page
+        page = self.page = self.new_page()
         page.add_init_script(COUNT_URLS)
-        page.reload()
+        page.goto(self.service.url)
         for turn in range(3):
             if turn == 0:
                 self.bring("bird-figure.jpg")
