@@ -159,6 +159,7 @@ BIRD = (
         radius=36,
         points=((660, 1500), (690, 1700), (840, 1850), (1104, 1850), (1272, 1728)),
     ),
+    DrawStroke(brush="keep", radius=46, points=((1680, 960), (1764, 900))),
 )
 """The bird cut out of its photo."""
 
