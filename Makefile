@@ -35,7 +35,7 @@ test: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium $(SETUP)/units/editQueue.
 
 # What takes long: fuzz, kills and soak at full size, every view in every window; `make test` runs a sample of each.
 endure: $(SETUP)/dev $(SETUP)/compiled $(SETUP)/chromium frontend/dist/index.html
-	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_api_fuzz tests.endure.test_kills tests.endure.test_memory tests.endure.test_soak tests.test_batch tests.browser.test_every_view
+	LUCKY_MARGIN_ENDURE=1 $(PYTHON) -W error -m tests tests.endure.test_fuzz tests.endure.test_api_fuzz tests.endure.test_kills tests.endure.test_memory tests.endure.test_soak tests.test_batch tests.test_install tests.browser.test_every_view
 
 bench: $(SETUP)/dev $(SETUP)/compiled
 	$(PYTHON) -m bench $(if $(BASE),--base $(BASE))

@@ -1,9 +1,6 @@
-"""Run all tests: ``python -m tests [NAME...]``; the last line counts them.
+"""Run all tests: ``python -m tests [NAME...]``; the last line counts them."""
 
-Two processes share the work. The tests of the browser, which mostly wait, run beside all others,
-and when those are done, beside each other.
-"""
-
+import os
 import sys
 from concurrent.futures import ProcessPoolExecutor, as_completed
 from multiprocessing import get_context
@@ -11,21 +8,26 @@ from pathlib import Path
 
 from tests.running import run
 
+PROCESSES = min(4, max(2, os.cpu_count() or 2))
+"""A test of the browser keeps three busy at times: itself, the browser and the service."""
+
 
 def parts() -> list[list[str]]:
-    """The names of all modules of tests, in the parts that are run each by one process: the longest
-    module of the browser's, then all that are not the browser's, then its other modules."""
+    """The names of all modules of tests, in the parts that are run each by one process: a module of
+    the browser's and a share of the others in turn, so that the browser's tests, which wait at
+    times, run beside those that never do."""
     root = Path(__file__).parents[1]
     files = sorted((root / "tests").rglob("test_*.py"), key=lambda file: -file.stat().st_size)
     names = [".".join(file.relative_to(root).with_suffix("").parts) for file in files]
+    browser = [name for name in names if ".browser." in name]
     others = [name for name in names if ".browser." not in name]
-    longest, *rest = [[name] for name in names if ".browser." in name]
-    return [longest, others, *rest]
+    shares = [others[start :: len(browser)] for start in range(len(browser))]
+    return [part for name, share in zip(browser, shares, strict=True) for part in ([name], share)]
 
 
 def main(names: list[str]) -> int:
     passed = failed = skipped = 0
-    with ProcessPoolExecutor(2, get_context("spawn")) as pool:
+    with ProcessPoolExecutor(PROCESSES, get_context("spawn")) as pool:
         jobs = [pool.submit(run, part) for part in ([names] if names else parts())]
         for job in as_completed(jobs):
             outcome = job.result()
