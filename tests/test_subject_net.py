@@ -47,6 +47,15 @@ class ConditionsTest(unittest.TestCase):
         nothing = np.zeros((30, 40), np.uint8)
         self.assertEqual(box_of(nothing, np.random.default_rng(0)), (0, 0, 40, 30))
 
+    def test_a_small_subject_often_comes_without_a_box(self):
+        photo, alpha = np.full((SIDES, SIDES, 3), 90, np.uint8), np.zeros((SIDES, SIDES), np.uint8)
+        for rows, least, most in ((20, 0.4, 0.6), (50, 0.05, 0.2)):
+            alpha[18 : 18 + rows] = 255
+            shown = [example(photo, alpha, SIDES, np.random.default_rng(n))[0] for n in range(300)]
+            boxes = np.array([one[3] for one in shown])
+            whole = (boxes[:, 2:10] == 0).any((1, 2)) & (boxes[:, 10:-10, 10:-10] == 1).all((1, 2))
+            self.assertTrue(least < whole.mean() < most, whole.mean())
+
 
 class DrawingTest(unittest.TestCase):
     def test_every_kind_of_outline_is_drawn(self):

@@ -14,19 +14,26 @@ Sides = tuple[int, int, int, int]
 VISIBLE = 12
 """Alpha of 255 from which on something belongs to its subject's box."""
 
+UNBOXED, SMALL_UNBOXED, SMALL = 0.1, 0.5, 0.4
+"""Shares of the examples in which nobody has drawn a box; the second where the subject's box covers
+less than the third of the picture. Then all but the picture's rim is the box."""
+
+RIMS = (0.02, 0.1)
+"""Between which shares of the sides that rim is wide."""
+
 
 def example(photo: Bytes, alpha: Bytes, side: int, rng: Generator) -> tuple[Floats, Floats]:
     """A kept picture, turned, scaled and recoloured, with its conditions: shapes (7, side, side)
     and (1, side, side), 0..1."""
     photo, alpha = _moved(photo, alpha, side, rng)
     conditions = np.zeros((4, side, side), np.float32)
-    box = box_of(alpha, rng)
+    box = _drawn_or_whole(box_of(alpha, rng), side, rng)
     left, top, right, bottom = box
     conditions[0, top:bottom, left:right] = 1
     kind = rng.random()
     if kind < 0.5:
         mask = _wrong_mask(alpha, box, rng)
-        conditions[1], conditions[2] = _strokes(alpha, mask, rng)
+        conditions[1], conditions[2] = strokes(alpha, mask, rng)
         if kind < 0.25:
             conditions[3] = mask
     elif kind < 0.6:
@@ -51,6 +58,15 @@ def box_of(alpha: Bytes, rng: Generator) -> Sides:
         int(min(columns, right + off[2] * width)),
         int(min(rows, bottom + off[3] * height)),
     )
+
+
+def _drawn_or_whole(box: Sides, side: int, rng: Generator) -> Sides:
+    left, top, right, bottom = box
+    is_small = (right - left) * (bottom - top) < SMALL * side**2
+    if rng.random() >= (SMALL_UNBOXED if is_small else UNBOXED):
+        return box
+    near, far = (rng.uniform(*RIMS, (2, 2)) * side).astype(int)
+    return int(near[0]), int(near[1]), side - int(far[0]), side - int(far[1])
 
 
 def _moved(photo: Bytes, alpha: Bytes, side: int, rng: Generator) -> tuple[Bytes, Bytes]:
@@ -115,9 +131,9 @@ def _wrong_mask(alpha: Bytes, box: Sides, rng: Generator) -> Bytes:
     return mask
 
 
-def _strokes(alpha: Bytes, mask: Bytes, rng: Generator) -> tuple[Bytes, Bytes]:
-    """One to six short strokes or clicks, most of them on what is wrong in ``mask``: those that
-    keep, those that leave out."""
+def strokes(alpha: Bytes, mask: Bytes, rng: Generator) -> tuple[Bytes, Bytes]:
+    """One to six short strokes or clicks, most of them on what is wrong in ``mask`` (0 and 1):
+    those that keep, those that leave out. ``alpha`` is 0..255."""
     side = alpha.shape[0]
     keep, leave_out = np.zeros((side, side), np.uint8), np.zeros((side, side), np.uint8)
     truth = alpha > 127

@@ -27,6 +27,9 @@ SIDE = 320
 RENDERED = 0.55
 """Share of the pictures that are cropped from rendered scenes."""
 
+WIDE = 0.3
+"""Share of those that show more of the scene, up to all of it, as when no box is drawn."""
+
 EVERY_UNSEEN = 10
 """One rendered scene of so many is kept for validation."""
 
@@ -252,6 +255,8 @@ class Composer:
         rows, columns = alpha.shape
         ys, xs = np.where(alpha > 0.03)
         margin = uniform(0.1, 0.25) * max(np.ptp(xs), np.ptp(ys)) * uniform(0.5, 1.5, 4)
+        if self._chance(WIDE):
+            margin = uniform(0.1, 1, 4) * columns
         left, top = max(0, int(xs.min() - margin[0])), max(0, int(ys.min() - margin[1]))
         right = min(columns, int(xs.max() + 1 + margin[2]))
         bottom = min(rows, int(ys.max() + 1 + margin[3]))

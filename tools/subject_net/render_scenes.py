@@ -43,6 +43,13 @@ LEAST_SUBJECT, MOST_SUBJECT = 0.015, 0.75
 LEAST_SOFT = 0.008
 """Share of the picture that a soft subject covers in part."""
 
+FULL_SHELVES, BLURRED = 0.2, 0.2
+"""Shares of the scenes with full shelves close behind the subject, and with parts of the subject
+out of focus."""
+
+BOARD = 0.03
+"""Half as thick as a shelf."""
+
 SCENES_PER_SEED = 100_000
 
 
@@ -102,15 +109,32 @@ class StillLife:
         for _ in range(rng.integers(0, 9)):
             x, y = uniform(-1.8, 1.8), uniform(0.55, max(0.7, far - 0.3))
             shapes += self.things.made((x * (1 + y * 0.4), y, 0), uniform(0.3, 1.3))
+        if uniform() < FULL_SHELVES:
+            shapes += self._full_shelves(uniform(0.8, max(1, far - 0.3)))
         for _ in range(rng.integers(0, 3)):
             high = uniform(0.6, 2)
-            at = to().translate([float(uniform(-1, 1)), float(far - 0.2), float(high)])
-            board = at @ to().scale([float(uniform(0.6, 3)), 0.2, 0.03])
-            shapes.append({"type": "cube", "to_world": board, "bsdf": self.things.materials.any()})
+            shapes.append(self._board(uniform(-1, 1), far - 0.2, high, uniform(0.6, 3)))
             for _ in range(rng.integers(0, 5)):
-                place = (uniform(-1.8, 1.8), far - 0.2, high + 0.03)
+                place = (uniform(-1.8, 1.8), far - 0.2, high + BOARD)
                 shapes += self.things.made(place, uniform(0.2, 0.6))
         return room | dict(zip(names("thing"), shapes, strict=False))
+
+    def _full_shelves(self, far: float) -> list[Shape]:
+        """Boards above each other close behind the subject, with one thing next to another."""
+        uniform, shapes = self.uniform, []
+        gap, wide = uniform(0.3, 0.7), 1 + 0.5 * far
+        for high in np.arange(uniform(0.05, gap), 1.6, gap):
+            shapes.append(self._board(0, far, high, wide))
+            for x in np.arange(-wide, wide, uniform(0.6, 1.1) * gap):
+                place = (x + uniform(-0.2, 0.2) * gap, far, high + BOARD)
+                shapes += self.things.made(place, uniform(0.4, 0.9) * gap)
+        return shapes
+
+    def _board(self, x: float, y: float, high: float, wide: float) -> Shape:
+        to = mi.ScalarTransform4f
+        place = to().translate([float(x), float(y), float(high)])
+        sides = to().scale([float(wide), 0.2, BOARD])
+        return {"type": "cube", "to_world": place @ sides, "bsdf": self.things.materials.any()}
 
     def _close_by(self) -> list[Shape]:
         """At times a cloth or a mat beneath the subject, and things beside it that are not meant,
@@ -154,11 +178,14 @@ class StillLife:
             0.35 + far * np.sin(height),
         ]  # fmt: skip
         sharp = far + (uniform(-0.1, 0.1) if uniform() < 0.85 else uniform(0.5, 2))
+        lens = self.rng.choice([0.002, uniform(0.01, 0.12)])
+        if uniform() < BLURRED:
+            sharp, lens = far + uniform(-0.4, 0.4), uniform(0.08, 0.2)
         target = [uniform(-0.15, 0.15), 0, uniform(0.3, 0.85)]
         return {
             "type": "thinlens",
             "fov": float(np.degrees(2 * np.arctan(uniform(0.5, 1.3) / far))),
-            "aperture_radius": float(self.rng.choice([0.002, uniform(0.01, 0.12)])),
+            "aperture_radius": float(lens),
             "focus_distance": float(sharp),
             "to_world": _looking(origin, target, [uniform(-0.1, 0.1), 0, 1]),
             "film": {"type": "hdrfilm", "width": self.side, "height": self.side,

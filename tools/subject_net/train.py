@@ -15,7 +15,7 @@ from numpy.random import Generator, default_rng
 from torch import Tensor
 from torch.nn import functional
 
-from tools.subject_net.conditions import Bytes, box_of, example
+from tools.subject_net.conditions import Bytes, box_of, example, strokes
 from tools.subject_net.network import SIDE, SubjectNetwork
 from tools.subject_net.training import Training, asked, fastest
 
@@ -23,8 +23,9 @@ STAGES = ((0.35, 192, 24), (0.8, 256, 16), (1.0, SIDE, 12))
 """Until what share of the time, at what side, how many pictures at once. Weights that were trained
 before start at the second."""
 
-FED_BACK = 0.2
-"""Share of the steps in which the network is shown its own answer as the earlier mask."""
+FED_BACK, MENDED = 0.3, 0.6
+"""Share of the steps in which the network is shown its own answer as the earlier mask, and of the
+examples there that come with strokes on what is wrong in it."""
 
 PARTLY = (0.02, 0.98)
 """Coverage between these is that of an edge, or of hair."""
@@ -134,6 +135,17 @@ def own_answer(network: SubjectNetwork, shown: Tensor) -> Tensor:
     return answer
 
 
+def feed_back(answer: Tensor, shown: Tensor, alpha: Tensor, rng: Generator) -> None:
+    """Show an ``answer`` (N x 1 x rows x columns, 0 and 1) as the earlier mask, mostly with strokes
+    on what is wrong in it."""
+    shown[:, 6:7] = answer
+    for one, mask, truth in zip(shown, answer.numpy(), alpha.numpy(), strict=True):
+        if rng.random() < MENDED:
+            as_bytes = np.rint(255 * truth[0]).astype(np.uint8)
+            mends = strokes(as_bytes, mask[0].astype(np.uint8), rng)
+            one[4:6] = torch.from_numpy(np.stack(mends).astype(np.float32))
+
+
 def trained(options: argparse.Namespace) -> None:
     rng = default_rng(options.seed)
     pictures, unseen = Pictures(options.data), Pictures([options.val])
@@ -147,7 +159,7 @@ def trained(options: argparse.Namespace) -> None:
             )
             shown, alpha = batch(pictures, side, count, rng, pool)
             if rng.random() < FED_BACK:
-                shown[:, 6:7] = own_answer(training.mean, shown)
+                feed_back(own_answer(training.mean, shown), shown, alpha, rng)
             loss = loss_of(answered(training.network, shown), alpha, shown)
             training.step(loss)
             if training.to_be_told():
