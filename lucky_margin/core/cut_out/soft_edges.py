@@ -167,11 +167,12 @@ def brushed(strokes: Sequence[Stroke], rows: int, columns: int) -> Floats:
 def in_hair(partly: Floats, rows: int, columns: int) -> Floats:
     """How far (0..1) each pixel of a photo of these sides lies in hair, fur or grass; ``partly`` is
     how much of what lies close by is covered in part, at a smaller size."""
-    large = cv2.resize(partly, (columns, rows), interpolation=cv2.INTER_LINEAR)
-    count, labels = cv2.connectedComponents((large > GROWN).astype(np.uint8), connectivity=8)
+    count, labels = cv2.connectedComponents((partly > GROWN).astype(np.uint8), connectivity=8)
     is_hair = np.zeros(count, np.bool_)
-    is_hair[labels[large > SEEDS]] = True
-    return np.where(is_hair[labels], np.clip((large - GROWN) / RAMP, 0, 1), 0).astype(np.float32)
+    is_hair[labels[partly > SEEDS]] = True
+    share = np.where(is_hair[labels], np.clip((partly - GROWN) / RAMP, 0, 1), np.float32(0))
+    large = cv2.resize(share, (columns, rows), interpolation=cv2.INTER_LINEAR)
+    return np.asarray(large, np.float32)
 
 
 def detail_of(seen: Floats) -> Floats:

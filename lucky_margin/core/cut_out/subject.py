@@ -29,7 +29,7 @@ FringeColours = NDArray[np.uint8]
 Pixels = tuple[NDArray[np.intp], ...]
 """Rows and columns of some pixels."""
 
-FRINGE_SIDE = 800
+FRINGE_SIDE = 560
 """Longest side at which colours are filled in, in pixels; they change slowly."""
 
 SURE, NONE = 0.97, 0.02
