@@ -1,3 +1,3 @@
 """Lucky Margin: finish single photos at exact pixel sizes."""
 
-__version__ = "0.21.0"
+__version__ = "0.22.0"

@@ -323,15 +323,30 @@ class OutlineTest(CutOutBrowserTest):
         self.start("bowl-top.jpg")
         self.box(0.36, 0.22, 0.81, 0.66)
         self.fold("Edge")
-        with self.page.expect_download() as caught:
-            self.button("save the mask as a picture").click()
-        self.assertTrue(caught.value.suggested_filename.endswith("-mask.png"))
-        mask = np.asarray(Image.open(caught.value.path()))
+        mask = self.saved_mask()
         rows, columns = mask.shape
         self.assertEqual((mask[rows // 2, int(0.6 * columns)], mask[0, 0]), (255, 0))
         with self.page.expect_download() as caught:
             self.button("Save the cut line").click()
         self.assertIn(b"<path", Path(caught.value.path()).read_bytes())
+
+    def saved_mask(self):
+        with self.page.expect_download() as caught:
+            self.button("Save the mask as a picture").click()
+        self.assertTrue(caught.value.suggested_filename.endswith("-mask.png"))
+        return np.asarray(Image.open(caught.value.path()))
+
+    def test_hair_is_sharp_where_soft_hair_is_off(self):
+        self.start("vase-grasses.jpg")
+        self.box(0.2, 0.14, 0.8, 0.96)
+        self.fold("Edge")
+        soft = self.saved_mask()
+        with self.one_change():
+            self.page.get_by_label("Soft hair").uncheck()
+        expect(self.page.get_by_text("hair sharp", exact=True)).to_be_visible()
+        sharp = self.saved_mask()
+        in_part = [((mask > 20) & (mask < 235)).mean() for mask in (soft, sharp)]
+        self.assertLess(in_part[1], 0.7 * in_part[0])
 
     def test_the_layers_hold_subject_and_ground(self):
         self.start("bird-figure.jpg")

@@ -494,7 +494,8 @@ edit(
 edit("stand_subject", height=fractions, line=fractions)
 edit("drag_subject", dx=any_number, dy=any_number, snap=fractions)
 edit("delete_stroke", number=st.one_of(st.none(), few))
-edit("set_subject_edge", shift=fractions, softness=fractions, specks=fractions, holes=fractions)
+edit("set_subject_edge", shift=fractions, softness=fractions, specks=fractions, holes=fractions,
+     soft_hair=st.booleans())  # fmt: skip
 edit("set_outlines", changes=st.fixed_dictionaries({"lines": st.lists(outlines, max_size=6)}))
 edit("rename", name=st.text(max_size=9))
 edit("rename_size", name=st.text(max_size=9))

@@ -61,6 +61,7 @@ from lucky_margin.core.photos import DecodedPhoto, PhotoFacts
 from lucky_margin.core.render import render
 from lucky_margin.core.render.shown import shown_photo
 from lucky_margin.core.scene import MemorySources, Scene, TakenPhoto
+from lucky_margin.core.scene.subjects import subject_digest
 from tests.support import SHA, demo_sources, finish_of, noise, scene_of, sources_of
 from tests.truth.figures import errors
 from tests.truth.photos import TUNING, true_photo
@@ -173,10 +174,16 @@ class TruthTest(unittest.TestCase):
             cut_out = CutOut(on=True, boxes=(truth.box(0),))
             place = place_of(working, cut_out)
             evidence = proposal(working, cut_out.boxes, place)
-            hard, soft = (
-                coverage(working, told, cut_out, place)
-                for told in (evidence[:, :, :HAIR_PLANE], evidence)
+            sharp = cut_out.model_copy(update={"edge": SubjectEdge(soft_hair=False)})
+            hard, soft, switched_off = (
+                coverage(working, told, how, place)
+                for told, how in (
+                    (evidence[:, :, :HAIR_PLANE], cut_out),
+                    (evidence, cut_out),
+                    (evidence, sharp),
+                )
             )
+            np.testing.assert_array_equal(switched_off, hard)
             sides = truth.alpha.shape[::-1]
             wrong[name] = [
                 errors(cv2.resize(alpha, sides), truth, cut_out.boxes[0]) for alpha in (hard, soft)
@@ -579,6 +586,15 @@ class StrokeTest(unittest.TestCase):
 
 
 class EdgeTest(unittest.TestCase):
+    def test_what_was_kept_before_hair_had_a_switch_is_still_found(self):
+        """By the digest that a cut-out had then."""
+        boxes = (Box(left=0.25, top=0.25, width=0.5, height=0.5),)
+        self.assertEqual(
+            subject_digest(CutOut(on=True, boxes=boxes)), "bae31cb253b68f27320377ac6ade9ec9"
+        )
+        sharp = SubjectEdge(soft_hair=False)
+        self.assertNotEqual(subject_digest(CutOut()), subject_digest(CutOut(edge=sharp)))
+
     def area(self, **edge) -> float:
         return float(matte(cut(disc_photo(), ROUND_DISC, SetSubjectEdge(**edge))).sum())
 

@@ -15,7 +15,7 @@ from lucky_margin.core.types import AnyPicture
 
 Floats = NDArray[np.float32]
 
-VERSION = 12
+VERSION = 13
 """Of what is found; raised whenever the same photo and box give another alpha. A finish names the
 one that was asked (``CutOut.found_by``)."""
 
@@ -58,9 +58,11 @@ def coverage(working: Floats, evidence: Evidence, cut_out: CutOut, place: Box) -
     sides = found[part].shape[::-1]
     share = cv2.resize(evidence[:, :, 4], sides, interpolation=cv2.INTER_CUBIC)
     found[part] = refined(np.ascontiguousarray(working[part]), np.asarray(share, np.float32))
-    hair = np.zeros_like(found)
-    hair[part] = in_hair(partly_covered(evidence), *found[part].shape)
-    return mended(working, softened(working, found, hair), cut_out)
+    if cut_out.edge.soft_hair:
+        hair = np.zeros_like(found)
+        hair[part] = in_hair(partly_covered(evidence), *found[part].shape)
+        found = softened(working, found, hair)
+    return mended(working, found, cut_out)
 
 
 def mended(working: Floats, found: Floats, cut_out: CutOut) -> Floats:

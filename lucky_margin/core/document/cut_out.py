@@ -45,7 +45,7 @@ class SubjectEdge(Value):
 
     ``shift`` moves the edge out (above 0) or in, ``softness`` blurs it. Loose specks and holes
     narrower than ``specks`` and ``holes`` are removed. ``clean_fringe`` takes the old background
-    out of the edge's colours.
+    out of the edge's colours. ``soft_hair`` softens the edge where hair, fur or grass is noticed.
     """
 
     shift: float = Field(default=0, ge=-0.01, le=0.01)
@@ -53,6 +53,7 @@ class SubjectEdge(Value):
     specks: float = Field(default=0.01, ge=0, le=0.2)
     holes: float = Field(default=0, ge=0, le=0.2)
     clean_fringe: bool = True
+    soft_hair: bool = True
 
 
 class SubjectMask(Value):

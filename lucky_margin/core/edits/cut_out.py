@@ -160,6 +160,7 @@ class SetSubjectEdge(EditBase):
     specks: float | None = None
     holes: float | None = None
     clean_fringe: bool | None = None
+    soft_hair: bool | None = None
 
 
 @carries_out(SetSubjectEdge)

@@ -32,7 +32,11 @@ class Subject:
 
 def subject_digest(cut_out: CutOut) -> str:
     """A digest of all that a cut-out says of the subject."""
-    said = cut_out.model_dump_json(exclude={"on", "stands_out", "found_by"})
+    # Mattes that were kept before hair had a switch are those of hair that is soft.
+    edge = {"soft_hair"} if cut_out.edge.soft_hair else set[str]()
+    said = cut_out.model_dump_json(
+        exclude={"on": True, "stands_out": True, "found_by": True, "edge": edge}
+    )
     return hashlib.sha256(said.encode()).hexdigest()[:32]
 
 

@@ -46,8 +46,9 @@ const shadowWords = computed(() => {
 })
 const edge = computed(() => bench.document!.cut_out.edge)
 const edgeWords = computed(() => {
-  const { shift, softness } = edge.value
-  const parts = [shift > 0 ? 'moved out' : '', shift < 0 ? 'moved in' : '', softness ? 'softened' : '']
+  const { shift, softness, soft_hair: softHair } = edge.value
+  const moved = shift > 0 ? 'moved out' : shift < 0 ? 'moved in' : ''
+  const parts = [moved, softness ? 'softened' : '', softHair ? '' : 'hair sharp']
   return parts.filter(Boolean).join(', ') || 'as found'
 })
 

@@ -64,6 +64,7 @@ function change(fields: object): Edit {
     @move="(px) => bench.drag(change({ [name]: px / cutOut.longSide }))"
     @change="(px) => bench.slide(change({ [name]: px / cutOut.longSide }))"
   />
+  <TickBox label="Soft hair" :checked="edge.soft_hair" @update:checked="bench.edit(change({ soft_hair: $event }))" />
   <TickBox label="Clean the fringe" :checked="edge.clean_fringe" @update:checked="bench.edit(change({ clean_fringe: $event }))" />
   <p class="save">
     <button v-tip="tip('Save the mask as a picture')" type="button" class="link" @click="saveMask">
