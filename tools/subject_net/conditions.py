@@ -14,9 +14,12 @@ Sides = tuple[int, int, int, int]
 VISIBLE = 12
 """Alpha of 255 from which on something belongs to its subject's box."""
 
-UNBOXED, SMALL_UNBOXED, SMALL = 0.1, 0.5, 0.4
-"""Shares of the examples in which nobody has drawn a box; the second where the subject's box covers
-less than the third of the picture. Then all but the picture's rim is the box."""
+SMALL = 0.4
+"""A subject is small if its box covers less than so much of the picture."""
+
+UNBOXED, SMALL_UNBOXED = 0.1, 0.5
+"""Shares of the examples in which nobody has drawn a box, of any subject and of small ones: all but
+the picture's rim is the box then."""
 
 RIMS = (0.02, 0.1)
 """Between which shares of the sides that rim is wide."""
